@@ -1,0 +1,1 @@
+"""The rules of the trade: pure functions and small dataclasses, one package per subject."""

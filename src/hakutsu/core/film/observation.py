@@ -1,0 +1,106 @@
+"""Likelihood of gauge readings: display step as an interval, over-range as a bound, a share of misreads."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtr
+
+from hakutsu.core.film.parameters import FilmParameters
+from hakutsu.core.film.survey import Observation
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What the gauge showed, as intervals of film [µm]; `high_um` is infinite where censored. Shape (readings,)."""
+
+    low_um: Floats
+    high_um: Floats
+    u: Floats
+    v: Floats
+
+    @property
+    def censored(self) -> NDArray[np.bool_]:
+        """Which readings are only a bound from below."""
+        return np.isinf(self.high_um)
+
+
+def shown(observations: Sequence[Observation], parameters: FilmParameters) -> Shown:
+    """Turn observations into intervals: ± half a display step, or from the limit up.
+
+    An `over` without number takes the gauge's limit; without that too, the smallest range met, which is a safe bound.
+    Missing positions are NaN.
+    """
+    gauge = parameters.gauge
+    low, high = [], []
+    for observation in observations:
+        if observation.censored:
+            bound = observation.limit_um or observation.value_um or gauge.lowest_limit_um
+            low.append(bound)
+            high.append(np.inf)
+        else:
+            half = (observation.step_um or gauge.default_step_um) / 2
+            value = observation.value_um or 0.0
+            low.append(max(value - half, 0.5))
+            high.append(value + half)
+    missing = float("nan")
+    return Shown(
+        np.array(low),
+        np.array(high),
+        np.array([missing if o.u is None else o.u for o in observations]),
+        np.array([missing if o.v is None else o.v for o in observations]),
+    )
+
+
+def reading_table(seen: Shown, level_um: Floats, spread: Floats, parameters: FilmParameters) -> Floats:
+    """Probability of each reading given the panel's level and unevenness.
+
+    The film at a spot is log-normal about the level; gauge error adds in relative terms; the display step is
+    integrated over, a censored reading has the mass from its limit up.
+
+    Parameters
+    ----------
+    seen : the readings, n of them
+    level_um : levels [µm], shape (k,)
+    spread : unevenness [standard deviation over mean], shape (s,)
+
+    Returns
+    -------
+    Shape (n, k, s), each value in (0, 1].
+    """
+    gauge = parameters.gauge
+    error = gauge.gain_sd + gauge.offset_sd_um / level_um
+    sd = np.sqrt(spread[None, :] ** 2 + error[:, None] ** 2)
+    log_level = np.log(level_um)[:, None]
+
+    def mass(log_film: Floats) -> Floats:
+        return np.asarray(ndtr((log_film[:, None, None] - log_level) / sd))
+
+    with np.errstate(divide="ignore"):
+        high = mass(np.log(seen.high_um))
+        low = mass(np.log(seen.low_um))
+    stray = _misread_mass(seen, parameters)
+    return (1 - gauge.misread_share) * (high - low) + gauge.misread_share * stray[:, None, None]
+
+
+def _misread_mass(seen: Shown, parameters: FilmParameters) -> Floats:
+    gauge = parameters.gauge
+    centre, sd = np.log(gauge.misread_median_um), gauge.misread_sd_log
+    high = ndtr((np.log(seen.high_um) - centre) / sd)
+    return np.asarray(np.maximum(high - ndtr((np.log(seen.low_um) - centre) / sd), 1e-12))
+
+
+def excess_table(seen: Shown, level_um: Floats, median_um: float, sd_log: float) -> Floats:
+    """Probability of each reading where film lies above the panel's level by a log-normal excess.
+
+    Returns shape (n, k); 0 where the reading lies below the level.
+    """
+    low = np.maximum(seen.low_um[:, None] - level_um, 0.0)
+    high = np.maximum(seen.high_um[:, None] - level_um, 0.0)
+    with np.errstate(divide="ignore"):
+        return np.asarray(ndtr(np.log(high / median_um) / sd_log) - ndtr(np.log(low / median_um) / sd_log))

@@ -1,0 +1,110 @@
+"""Why a panel is judged as it is, in words that come from its readings."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import mean, median, stdev
+
+from hakutsu.core.film.spots import film_um
+from hakutsu.core.film.survey import Observation, State
+from hakutsu.vehicle.units import show
+from hakutsu.vehicle.vocabulary import ReadingStatus, Unit
+
+FEW = 3
+NOTEWORTHY_UM = 20.0
+STANDS_OUT_UM = 100.0
+
+STATE_WORDS = {
+    State.ORIGINAL: "the original film",
+    State.THINNED: "film thinned by polishing or sanding",
+    State.BLENDED: "paint blended in from a neighbour",
+    State.REFINISHED: "refinish",
+    State.REBUILT: "more than one refinish",
+    State.FILLED: "filler under refinish",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """What a panel is compared with: the car's baseline and the mirror panel's median [µm], where known."""
+
+    baseline_um: float | None
+    mirror_um: float | None
+    unit: Unit = Unit.UM
+
+
+def sureness(state: State, probability: float, runner_up: State) -> str:
+    """The state in words that carry how sure it is."""
+    if probability >= 0.9:
+        return f"consistent with {STATE_WORDS[state]}"
+    if probability >= 0.7:
+        return f"likely {STATE_WORDS[state]}"
+    return f"not settled: {STATE_WORDS[state]} or {STATE_WORDS[runner_up]}"
+
+
+def film_spread(films_um: Sequence[float]) -> float | None:
+    """Unevenness of a panel: sample standard deviation over mean, or none below three readings."""
+    return stdev(films_um) / mean(films_um) if len(films_um) >= FEW else None
+
+
+def panel_reasons(observations: Sequence[Observation], prior_only: str, context: Context) -> list[str]:
+    """Sentences for one metal panel; `observations` are all of its readings, edge and `none` included."""
+    counted = [o for o in observations if o.counts]
+    said = [*_level(counted, context), *_shape(counted, context), *_oddities(observations)]
+    if not counted:
+        said.append(f"no reading: this is only what is usual for {prior_only}")
+    elif len(counted) < FEW:
+        said.append(f"only {len(counted)} reading{'s' if len(counted) > 1 else ''}: more would settle it")
+    return said
+
+
+def _level(counted: Sequence[Observation], context: Context) -> list[str]:
+    base, unit = context.baseline_um, context.unit
+    said = []
+    if base is not None and counted:
+        more = sorted(film_um(o) - base for o in counted)
+        over = [d for d in more if d > NOTEWORTHY_UM]
+        under = [d for d in more if d < -NOTEWORTHY_UM / 2]
+        if over:
+            said.append(f"{len(over)} of {len(more)} readings {_range(over, unit)} over this car’s baseline")
+        if under:
+            said.append(f"{len(under)} of {len(more)} readings {_range([-d for d in under], unit)} below the baseline")
+        if not over and not under:
+            said.append(f"all {len(more)} within {show(NOTEWORTHY_UM, unit)} of this car’s baseline")
+    if context.mirror_um is not None and counted:
+        said.append(f"the same panel on the other side reads {show(context.mirror_um, unit)}")
+    return said
+
+
+def _range(amounts: Sequence[float], unit: Unit) -> str:
+    low, high = show(min(amounts), unit, with_unit=False), show(max(amounts), unit)
+    return high if low == show(max(amounts), unit, with_unit=False) else f"{low} to {high}"
+
+
+def _shape(counted: Sequence[Observation], context: Context) -> list[str]:
+    said = []
+    films = [film_um(o) for o in counted if not o.censored]
+    spread = film_spread(films)
+    if spread is not None:
+        said.append(f"unevenness {spread:.0%} (factory film 2 to 5 %)")
+    over = [o for o in counted if o.censored]
+    if over:
+        limit = show(min(film_um(o) for o in over), context.unit)
+        said.append(f"{len(over)} beyond the gauge’s range: film is at least {limit}")
+    if len(films) >= FEW and max(films) - median(films) > STANDS_OUT_UM:
+        said.append(f"highest reading {show(max(films) - median(films), context.unit)} above the panel’s own middle")
+    return said
+
+
+def _oddities(observations: Sequence[Observation]) -> list[str]:
+    said = []
+    if any(o.status is ReadingStatus.NONE for o in observations):
+        said.append("the gauge read nothing at a place that should be metal: is the panel what it should be?")
+    kinds = {o.substrate for o in observations if o.counts and o.substrate.is_metal}
+    if len(kinds) > 1:
+        said.append("the metal under the film changes within the panel: zinc repair, lead, or another panel")
+    edges = sum(o.edge for o in observations)
+    if edges:
+        said.append(f"{edges} at an edge, left out")
+    return said

@@ -1,0 +1,105 @@
+"""Spots read more than once, readings that surprise, and what their repeats said."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from statistics import median
+
+from hakutsu.core.film.parameters import Retest
+from hakutsu.core.film.survey import FilmSurvey, Observation
+
+
+class SpotVerdict(StrEnum):
+    """What repeats said about a surprising reading."""
+
+    OPEN = "open"
+    STANDS = "stands"
+    MISREAD = "misread"
+
+
+@dataclass(frozen=True, slots=True)
+class Surprise:
+    """A reading far from what its panel or the car's baseline lets expect.
+
+    `expected_um` [µm] is that expectation; `repeats` how many readings beside it there are.
+    """
+
+    observation: Observation
+    expected_um: float
+    repeats: int
+    verdict: SpotVerdict
+
+
+def film_um(observation: Observation) -> float:
+    """The film shown [µm]; for a censored reading its bound from below."""
+    if observation.censored:
+        return observation.limit_um or observation.value_um or 0.0
+    return observation.value_um or 0.0
+
+
+def spots(observations: Sequence[Observation]) -> list[Observation]:
+    """One observation per spot: a reading and its repeats become their middle one.
+
+    Repeats share one true film, so counting each would make a panel look more certain than it is; the middle one of
+    three drops a misread.
+    """
+    ordered = sorted(observations, key=_order)
+    known = {o.key for o in ordered if o.key is not None}
+    repeats: dict[object, list[Observation]] = {}
+    for observation in ordered:
+        if observation.repeats is not None and observation.repeats in known:
+            repeats.setdefault(observation.repeats, []).append(observation)
+    single = [o for o in ordered if o.repeats is None or o.repeats not in known]
+    return [_middle(o, repeats.get(o.key, [])) if o.key is not None else o for o in single]
+
+
+def _order(observation: Observation) -> tuple[str, bool, float, float, float]:
+    place = (-1.0 if observation.u is None else observation.u, -1.0 if observation.v is None else observation.v)
+    return (observation.panel, observation.censored, film_um(observation), *place)
+
+
+def _middle(first: Observation, others: list[Observation]) -> Observation:
+    values = sorted([first, *others], key=_order)
+    middle = values[(len(values) - 1) // 2]
+    return replace(middle, u=first.u, v=first.v, key=first.key, repeats=None)
+
+
+def surprises(survey: FilmSurvey, baseline_um: float | None, p: Retest) -> list[Surprise]:
+    """Readings that stand out and so ask for two more within 20 mm.
+
+    The expectation is the median of the panel's other spots when there are two or more, else the car's baseline. A
+    reading that two others on the panel agree with does not surprise.
+    """
+    found = []
+    for panel in survey.metal_panels():
+        read = survey.on_panel(panel)
+        first = [o for o in read if o.repeats is None]
+        for i, observation in enumerate(first):
+            others = [film_um(o) for j, o in enumerate(first) if j != i]
+            expected = median(others) if len(others) >= 2 else baseline_um
+            if expected is None or not _far(film_um(observation), expected, p):
+                continue
+            if sum(_agree(film_um(observation), other, p) for other in others) >= p.wanted:
+                continue
+            repeats = [o for o in read if o.key is not None and o.repeats == observation.key]
+            found.append(Surprise(observation, expected, len(repeats), _verdict(observation, repeats, p)))
+    return found
+
+
+def _far(value: float, expected: float, p: Retest) -> bool:
+    return abs(value - expected) > max(p.least_um, p.share * expected)
+
+
+def _agree(value: float, other: float, p: Retest) -> bool:
+    return abs(value - other) <= p.confirmed_within * max(value, other)
+
+
+def _verdict(observation: Observation, repeats: Sequence[Observation], p: Retest) -> SpotVerdict:
+    if len(repeats) < p.wanted:
+        return SpotVerdict.OPEN
+    middle = sorted(repeats, key=_order)[len(repeats) // 2]
+    if observation.censored or middle.censored:
+        return SpotVerdict.STANDS if observation.censored and middle.censored else SpotVerdict.MISREAD
+    return SpotVerdict.STANDS if _agree(film_um(observation), film_um(middle), p) else SpotVerdict.MISREAD

@@ -1,0 +1,102 @@
+"""What the film rules work on: observations of one car, free of where they came from."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.vocabulary import Finish, ReadingStatus, Substrate
+
+
+class State(StrEnum):
+    """What happened to a panel's film."""
+
+    ORIGINAL = "original"
+    THINNED = "thinned"
+    BLENDED = "blended"
+    REFINISHED = "refinished"
+    REBUILT = "rebuilt"
+    FILLED = "filled"
+
+
+STATES = tuple(State)
+
+
+@dataclass(frozen=True, slots=True)
+class Observation:
+    """One reading of the gauge.
+
+    `value_um` is the number shown [µm] (absent for `none`, maybe for `over`), `step_um` and `limit_um` the display
+    step and the range limit [µm] where known, `u` and `v` the position on the panel (0 to 1), `key` whatever the
+    caller wants to find the reading again by, `repeats` the key of the reading this one repeats within 20 mm.
+    """
+
+    panel: str
+    value_um: float | None
+    status: ReadingStatus = ReadingStatus.OK
+    u: float | None = None
+    v: float | None = None
+    step_um: float | None = None
+    limit_um: float | None = None
+    substrate: Substrate = Substrate.STEEL
+    edge: bool = False
+    key: object = None
+    repeats: object = None
+
+    @property
+    def censored(self) -> bool:
+        """True when the film is known only to be at or above the limit, also for a number at or above it."""
+        if self.status is ReadingStatus.OVER:
+            return True
+        at_limit = self.value_um is not None and self.limit_um is not None and self.value_um >= self.limit_um
+        return self.status is ReadingStatus.OK and at_limit
+
+    @property
+    def counts(self) -> bool:
+        """True when the reading says something about film thickness and enters the model."""
+        return self.status is not ReadingStatus.NONE and not self.edge
+
+
+@dataclass(frozen=True)
+class FilmSurvey:
+    """All observations of one car, with its declared finish.
+
+    `substrates` names every panel of the survey, also those never read.
+    """
+
+    id: str
+    observations: Sequence[Observation]
+    finish: Finish = Finish.FACTORY
+    substrates: Mapping[str, Substrate] = field(default_factory=dict)
+
+    def metal_panels(self) -> list[str]:
+        """Panels a gauge can read, in the order of the panel table.
+
+        A panel of unknown substrate counts as metal once a gauge has read it.
+        """
+        read = {o.panel for o in self.observations if o.status is not ReadingStatus.NONE}
+        named = {
+            key: kind.is_metal or (kind is Substrate.UNKNOWN and key in read) for key, kind in self._panels().items()
+        }
+        return [key for key in panels() if named.get(key)]
+
+    def all_panels(self) -> list[str]:
+        """All panels of the survey, in the order of the panel table."""
+        named = self._panels()
+        return [key for key in panels() if key in named]
+
+    def substrate(self, panel: str) -> Substrate:
+        """Substrate of a panel: as stated, else the first one met among its readings."""
+        return self._panels()[panel]
+
+    def _panels(self) -> dict[str, Substrate]:
+        found = dict(self.substrates)
+        for observation in sorted(self.observations, key=lambda o: (o.panel, not o.substrate.is_metal, o.substrate)):
+            found.setdefault(observation.panel, observation.substrate)
+        return found
+
+    def on_panel(self, panel: str) -> list[Observation]:
+        """Observations of one panel that enter the model."""
+        return [o for o in self.observations if o.panel == panel and o.counts]

@@ -1,0 +1,57 @@
+"""Entries in order → the present state of one vehicle's inspection."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from uuid import UUID
+
+from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
+from hakutsu.dossier.film import FilmDossier, KeptReading
+from hakutsu.dossier.folding import gather, struck_ids
+from hakutsu.dossier.opening import Opening
+from hakutsu.entries.envelope import Entry
+from hakutsu.vehicle.description import VehicleDescription
+
+__all__ = ["Covered", "Dossier", "FilmDossier", "KeptReading", "Opening", "PanelCoverage", "gather_dossier"]
+
+
+@dataclass(frozen=True, slots=True)
+class Dossier:
+    """One inspection as it stands, every entry (struck or not) still at hand."""
+
+    inspection: UUID
+    entries: tuple[Entry, ...]
+    struck: frozenset[UUID]
+    opening: Opening
+    film: FilmDossier
+
+    @property
+    def vehicle(self) -> VehicleDescription:
+        """The vehicle's key facts.
+
+        Raises
+        ------
+        LookupError
+            If the logbook holds no vehicle yet.
+        """
+        if self.opening.vehicle is None:
+            raise LookupError("this inspection has no vehicle yet")
+        return self.opening.vehicle
+
+    def film_coverage(self) -> list[PanelCoverage]:
+        """Coverage of the film survey in walk order."""
+        return film_coverage(self.vehicle, self.film, self.opening.brief.protocol)
+
+
+def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
+    """Fold the entries of one inspection, in the order of its logbook."""
+    struck = struck_ids(entries)
+    gathering = gather(entries, struck)
+    return Dossier(
+        inspection,
+        tuple(entries),
+        frozenset(struck),
+        gathering.station(Opening),
+        gathering.station(FilmDossier),
+    )

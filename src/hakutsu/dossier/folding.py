@@ -1,0 +1,59 @@
+"""The mechanism of folding: entries in order, struck ones left out, each handed to the folds of its kind."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Callable, Iterable, Sequence
+from typing import Any, TypeVar
+from uuid import UUID
+
+from hakutsu.entries.envelope import Entry
+
+StationT = TypeVar("StationT")
+Fold = Callable[["Gathering", Entry, Any], None]
+_folds: dict[str, list[Fold]] = defaultdict(list)
+
+
+class Gathering:
+    """What the folds write into: one mutable part per station, made when first asked for."""
+
+    def __init__(self) -> None:
+        self._parts: dict[type[Any], Any] = {}
+
+    def station(self, part: type[StationT]) -> StationT:
+        """The part of a station, by its class."""
+        if part not in self._parts:
+            self._parts[part] = part()
+        kept: StationT = self._parts[part]
+        return kept
+
+
+def fold(kind: str) -> Callable[[Fold], Fold]:
+    """Register the decorated function for entries of a kind; several stations may fold one kind."""
+
+    def register(function: Fold) -> Fold:
+        _folds[kind].append(function)
+        return function
+
+    return register
+
+
+def struck_ids(entries: Sequence[Entry]) -> set[UUID]:
+    """Ids of entries taken back by an entry that itself stands; striking a strike brings the first one back."""
+    struck: set[UUID] = set()
+    for entry in reversed(entries):
+        if entry.strikes is not None and entry.id not in struck:
+            struck.add(entry.strikes)
+    return struck
+
+
+def gather(entries: Iterable[Entry], struck: set[UUID]) -> Gathering:
+    """Fold all entries that stand, in the order of the logbook."""
+    gathering = Gathering()
+    for entry in entries:
+        if entry.id in struck:
+            continue
+        body = entry.parsed()
+        for function in _folds[entry.kind]:
+            function(gathering, entry, body)
+    return gathering

@@ -1,0 +1,77 @@
+"""Entries of the film station: the gauge in use, its readings, and surveys read from a file."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Self
+from uuid import UUID
+
+from pydantic import Field, StringConstraints, model_validator
+
+from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
+
+MOST_UM = 25_000.0
+Fraction = Annotated[float, Field(ge=0, le=1)]
+Film = Annotated[float, Field(gt=0, le=MOST_UM)]
+
+
+class Source(StrEnum):
+    """Where a reading came from."""
+
+    TYPED = "typed"
+    FILE = "file"
+    GAUGE = "gauge"
+
+
+@entry_kind("film.gauge")
+class GaugeInUse(Body):
+    """The film gauge in use from here on: its display unit and step, and the limit of its range, in µm."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)] = "Film gauge"
+    unit: Unit = Unit.UM
+    step_um: Annotated[float, Field(gt=0, le=100)] = 1.0
+    limit_um: Annotated[float, Field(ge=100, le=MOST_UM)] = 2000.0
+
+
+@entry_kind("film.reading", on_panel=True)
+class Reading(Body):
+    """One gauge reading on the panel named by the envelope's place.
+
+    `value_um` is the number shown [µm], absent for `none`, optional for `over`. `step_um` and `limit_um` are the
+    gauge's display step and range limit [µm] when it was taken. `edge` marks shut faces and hems, which stay out of
+    the model. `retest_of` is the entry whose surprise this reading repeats.
+    """
+
+    value_um: Film | None = None
+    status: ReadingStatus = ReadingStatus.OK
+    u: Fraction | None = None
+    v: Fraction | None = None
+    unit: Unit = Unit.UM
+    step_um: Annotated[float, Field(gt=0, le=100)] | None = None
+    limit_um: Annotated[float, Field(gt=0, le=MOST_UM)] | None = None
+    substrate: Substrate | None = None
+    edge: bool = False
+    retest_of: UUID | None = None
+    source: Source = Source.TYPED
+
+    @model_validator(mode="after")
+    def _status_fits_value(self) -> Self:
+        if self.status is ReadingStatus.OK and self.value_um is None:
+            raise ValueError("a reading needs its number")
+        if self.status is ReadingStatus.NONE and self.value_um is not None:
+            raise ValueError("“no reading” carries no number")
+        if (self.u is None) != (self.v is None):
+            raise ValueError("a position needs both u and v")
+        return self
+
+
+@entry_kind("film.imported")
+class Imported(Body):
+    """A film survey was read from a file: how many rows were kept and how many were left out as bad."""
+
+    file: Annotated[str, StringConstraints(max_length=255)]
+    sha256: str
+    survey: str = ""
+    rows: Annotated[int, Field(ge=0)]
+    left_out: Annotated[int, Field(ge=0)] = 0

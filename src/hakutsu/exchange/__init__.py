@@ -1,0 +1,1 @@
+"""Open formats in and out: film surveys as CSV, analyses as JSON."""

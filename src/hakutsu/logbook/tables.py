@@ -1,0 +1,39 @@
+"""Tables of the store."""
+
+from __future__ import annotations
+
+from sqlalchemy import JSON, ForeignKey, Integer, String, UniqueConstraint
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class InspectionRow(Base):
+    """One inspection; everything said about it is in its entries."""
+
+    __tablename__ = "inspection"
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    opened_at: Mapped[str] = mapped_column(String(32))
+
+
+class EntryRow(Base):
+    """One entry, never changed and never removed; `draft` is the envelope as the client wrote it."""
+
+    __tablename__ = "entry"
+    __table_args__ = (UniqueConstraint("inspection_id", "seq"),)
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    inspection_id: Mapped[str] = mapped_column(ForeignKey("inspection.id"), index=True)
+    seq: Mapped[int] = mapped_column(Integer)
+    by: Mapped[str] = mapped_column(String(60))
+    hash: Mapped[str] = mapped_column(String(64))
+    draft: Mapped[dict[str, object]] = mapped_column(JSON)
+
+
+class SettingRow(Base):
+    """A setting of this installation, such as the name of its one local account."""
+
+    __tablename__ = "setting"
+    key: Mapped[str] = mapped_column(String(60), primary_key=True)
+    value: Mapped[object] = mapped_column(JSON)

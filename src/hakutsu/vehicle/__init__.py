@@ -1,0 +1,1 @@
+"""What a vehicle is made of: panels, body styles, substrates, units and the names of things."""

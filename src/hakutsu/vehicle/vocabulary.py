@@ -1,0 +1,75 @@
+"""The closed lists of words that entries, rules and pages share."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+
+class Substrate(StrEnum):
+    """What lies under the paint of a panel."""
+
+    STEEL = "steel"
+    ALUMINIUM = "aluminium"
+    PLASTIC = "plastic"
+    COMPOSITE = "composite"
+    UNKNOWN = "unknown"
+
+    @property
+    def is_metal(self) -> bool:
+        """True when a film gauge can read over it (magnetic induction or eddy current)."""
+        return self in (Substrate.STEEL, Substrate.ALUMINIUM)
+
+
+class Finish(StrEnum):
+    """The finish the seller declares, and so what refinish would mean."""
+
+    FACTORY = "factory"
+    RESTORED = "restored"
+    PRESERVED = "preserved"
+    UNKNOWN = "unknown"
+
+
+class ReadingStatus(StrEnum):
+    """What the gauge showed: a number, over its range, or nothing."""
+
+    OK = "ok"
+    OVER = "over"
+    NONE = "none"
+
+
+class Unit(StrEnum):
+    """Units a film gauge shows."""
+
+    UM = "um"
+    MIL = "mil"
+
+
+class Names(StrEnum):
+    """The two vocabularies for the names of parts."""
+
+    BRITISH = "british"
+    AMERICAN = "american"
+
+
+class SteeringSide(StrEnum):
+    """The vehicle's own side on which its driver sits."""
+
+    LEFT = "left"
+    RIGHT = "right"
+
+
+class Taste(StrEnum):
+    """What the buyer expects of looks."""
+
+    SHOW = "show"
+    TIDY = "tidy"
+    WORK = "work"
+    PATINA = "patina"
+
+
+class Protocol(StrEnum):
+    """How deep the inspection goes; it sets what coverage expects."""
+
+    QUICK = "quick"
+    STANDARD = "standard"
+    THOROUGH = "thorough"
