@@ -104,7 +104,9 @@ def analyse(
         if car and key in car.panels:
             chances = dict(zip(STATES, (float(x) for x in car.states[car.panels.index(key)]), strict=True))
         mirror = panels()[key].mirror
-        context = Context(baseline.median if baseline else None, medians.get(mirror or ""), unit)
+        context = Context(
+            baseline.median if baseline else None, medians.get(mirror or ""), unit, key.startswith("sill")
+        )
         results.append(_metal(survey, key, chances, context, school, band_um, p))
     return FilmAnalysis(
         survey.id, school, baseline, alternative, tuple(results), tuple(odd), tuple(_warnings(survey, car, baseline))

@@ -13,6 +13,8 @@ from hakutsu.vehicle.vocabulary import ReadingStatus, Unit
 
 FEW = 3
 NOTEWORTHY_UM = 20.0
+UNDER_UM = 13.0
+ALIKE_UM = 35.0
 STANDS_OUT_UM = 100.0
 
 STATE_WORDS = {
@@ -32,6 +34,7 @@ class Context:
     baseline_um: float | None
     mirror_um: float | None
     unit: Unit = Unit.UM
+    is_sill: bool = False
 
 
 def sureness(state: State, probability: float, runner_up: State) -> str:
@@ -65,15 +68,20 @@ def _level(counted: Sequence[Observation], context: Context) -> list[str]:
     if base is not None and counted:
         more = sorted(film_um(o) - base for o in counted)
         over = [d for d in more if d > NOTEWORTHY_UM]
-        under = [d for d in more if d < -NOTEWORTHY_UM / 2]
+        under = [d for d in more if d < -UNDER_UM]
         if over:
             said.append(f"{len(over)} of {len(more)} readings {_range(over, unit)} over this car’s baseline")
         if under:
             said.append(f"{len(under)} of {len(more)} readings {_range([-d for d in under], unit)} below the baseline")
         if not over and not under:
-            said.append(f"all {len(more)} within {show(NOTEWORTHY_UM, unit)} of this car’s baseline")
+            one = "the reading is" if len(more) == 1 else f"all {len(more)} readings are"
+            said.append(f"{one} within {show(NOTEWORTHY_UM, unit)} of this car’s baseline")
     if context.mirror_um is not None and counted:
         said.append(f"the same panel on the other side reads {show(context.mirror_um, unit)}")
+        middle = median([film_um(o) for o in counted])
+        thick = base is not None and min(middle, context.mirror_um) - base > 2 * NOTEWORTHY_UM
+        if context.is_sill and thick and abs(middle - context.mirror_um) < ALIKE_UM:
+            said.append("both sills alike: stone guard of the factory explains it")
     return said
 
 
@@ -87,7 +95,7 @@ def _shape(counted: Sequence[Observation], context: Context) -> list[str]:
     films = [film_um(o) for o in counted if not o.censored]
     spread = film_spread(films)
     if spread is not None:
-        said.append(f"unevenness {spread:.0%} (factory film 2 to 5 %)")
+        said.append(f"unevenness {100 * spread:.0f} % (factory film 2 to 5 %)")
     over = [o for o in counted if o.censored]
     if over:
         limit = show(min(film_um(o) for o in over), context.unit)

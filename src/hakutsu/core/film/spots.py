@@ -69,7 +69,7 @@ def _middle(first: Observation, others: list[Observation]) -> Observation:
 def surprises(survey: FilmSurvey, baseline_um: float | None, p: Retest) -> list[Surprise]:
     """Readings that stand out and so ask for two more within 20 mm.
 
-    The expectation is the median of the panel's other spots when there are two or more, else the car's baseline. A
+    The expectation is the median of the panel's other spots when there are three or more, else the car's baseline. A
     reading that two others on the panel agree with does not surprise.
     """
     found = []
@@ -78,7 +78,7 @@ def surprises(survey: FilmSurvey, baseline_um: float | None, p: Retest) -> list[
         first = [o for o in read if o.repeats is None]
         for i, observation in enumerate(first):
             others = [film_um(o) for j, o in enumerate(first) if j != i]
-            expected = median(others) if len(others) >= 2 else baseline_um
+            expected = _expected(others, baseline_um)
             if expected is None or not _far(film_um(observation), expected, p):
                 continue
             if sum(_agree(film_um(observation), other, p) for other in others) >= p.wanted:
@@ -86,6 +86,13 @@ def surprises(survey: FilmSurvey, baseline_um: float | None, p: Retest) -> list[
             repeats = [o for o in read if o.key is not None and o.repeats == observation.key]
             found.append(Surprise(observation, expected, len(repeats), _verdict(observation, repeats, p)))
     return found
+
+
+def _expected(others: Sequence[float], baseline_um: float | None) -> float | None:
+    """With fewer than three others one odd reading among them would make the sound ones look odd."""
+    if len(others) >= 3 or (baseline_um is None and len(others) == 2):
+        return median(others)
+    return baseline_um
 
 
 def _far(value: float, expected: float, p: Retest) -> bool:

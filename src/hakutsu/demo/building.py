@@ -1,0 +1,98 @@
+"""Build the demo's inspections from its data files, through the same entries as everything else."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Iterator
+from datetime import datetime, timedelta
+from importlib.resources import files
+from typing import Any
+from uuid import UUID, uuid5
+
+from hakutsu.entries import Draft
+from hakutsu.entries.film import GaugeInUse, Reading
+from hakutsu.entries.general import Limit, Seen, Station, Strike
+from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
+from hakutsu.logbook import Logbook
+from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.vocabulary import ReadingStatus
+
+DEMO = UUID("5d0b2a52-9d0f-4a35-8ab0-0f3b6a2f7c10")
+CARS = ("fell", "hatch", "estate")
+BETWEEN_READINGS = timedelta(seconds=7)
+
+
+def demo_id(car: str) -> UUID:
+    """Id of a demo inspection: always the same, so that it is never added twice."""
+    return uuid5(DEMO, car)
+
+
+def demo_car(car: str) -> dict[str, Any]:
+    """The data file of a demo vehicle."""
+    return tomllib.loads((files("hakutsu.demo") / "data" / f"{car}.toml").read_text(encoding="utf-8"))
+
+
+class _Pen:
+    """Writes drafts one after the other, with ids that stay the same from run to run."""
+
+    def __init__(self, car: str, begun: datetime) -> None:
+        self.inspection, self.at, self.drafts = demo_id(car), begun, list[Draft]()
+
+    def write(self, kind: str, body: Any, **envelope: Any) -> UUID:
+        made = uuid5(self.inspection, str(len(self.drafts)))
+        self.drafts.append(Draft.write(kind, body, self.at, id=made, **envelope))
+        self.at += BETWEEN_READINGS
+        return made
+
+
+def demo_drafts(car: str) -> list[Draft]:
+    """All entries of a demo vehicle, with a mistyped reading struck where the survey is finished."""
+    said = demo_car(car)
+    pen = _Pen(car, said["begun"])
+    pen.write("inspection.vehicle", Vehicle(vehicle=VehicleDescription(**said["vehicle"])))
+    pen.write("inspection.brief", Brief(**said["brief"]))
+    gauge = GaugeInUse(**said["gauge"])
+    pen.write("film.gauge", gauge)
+    for limit in said.get("limit", ()):
+        pen.write("general.limit", Limit(station=Station.FILM, because=limit["because"]), place=limit["panel"])
+    for remark in said.get("remark", ()):
+        pen.write("general.seen", Seen(text=remark["text"]), how="arm's length, daylight")
+    if said["finished"]:
+        slip = pen.write("film.reading", _reading(gauge, 0.5, 0.5, 1117), place=said["read"][0]["panel"])
+        pen.write("general.strike", Strike(because="mistyped"), strikes=slip)
+    for panel, spot in _spots(said):
+        pen.write("film.reading", _reading(gauge, *spot), place=panel)
+    if said["finished"]:
+        pen.write("inspection.stage", StageReached(stage=Stage.FINISHED))
+    return pen.drafts
+
+
+def _spots(said: dict[str, Any]) -> Iterator[tuple[str, list[Any]]]:
+    for block in said["read"]:
+        for spot in block["spots"]:
+            yield block["panel"], spot
+
+
+def _reading(gauge: GaugeInUse, u: float, v: float, shown: float | str) -> Reading:
+    over = shown == "over"
+    return Reading(
+        value_um=None if over else float(shown),
+        status=ReadingStatus.OVER if over else ReadingStatus.OK,
+        u=u,
+        v=v,
+        unit=gauge.unit,
+        step_um=gauge.step_um,
+        limit_um=gauge.limit_um,
+    )
+
+
+def add_demo(logbook: Logbook) -> None:
+    """Add the demo's inspections that are not there yet; the first author becomes the account if it has no name."""
+    for car in CARS:
+        if logbook.holds(demo_id(car)):
+            continue
+        said = demo_car(car)
+        if not logbook.account:
+            logbook.account = said["by"]
+        logbook.open_inspection(demo_id(car), said["begun"])
+        logbook.append(demo_id(car), demo_drafts(car), said["by"])

@@ -1,0 +1,1 @@
+"""The report: what a buyer reads."""

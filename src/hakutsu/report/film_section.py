@@ -1,0 +1,92 @@
+"""The report's section on paint film: what was measured, what needs words, what was not measured and why."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from hakutsu.core.film import Concern, PanelFilm, SpotVerdict, State, Surprise
+from hakutsu.dossier import Covered
+from hakutsu.figures.film_profile import column_numbers
+from hakutsu.reckoning import Reckoning, observation
+from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.units import show
+from hakutsu.vehicle.vocabulary import Unit
+
+OTHER = {Unit.UM: Unit.MIL, Unit.MIL: Unit.UM}
+
+
+@dataclass(frozen=True, slots=True)
+class FilmRow:
+    """One measured panel in the report's table."""
+
+    name: str
+    film: PanelFilm
+    numbers: str
+    median: str
+    median_other: str
+
+
+@dataclass(frozen=True, slots=True)
+class Missing:
+    """A panel that was not measured, or less than planned, and why."""
+
+    name: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class FilmSection:
+    """Everything the section says."""
+
+    rows: list[FilmRow]
+    noted: list[FilmRow]
+    missing: list[Missing]
+    open_repeats: list[Surprise]
+    readings: int
+    days: list[str]
+    authors: list[str]
+
+
+def film_section(reckoning: Reckoning) -> FilmSection:
+    """Gather the section from a reckoning."""
+    dossier, unit = reckoning.dossier, reckoning.dossier.film.gauge.unit
+    rows, missing = [], []
+    for coverage in dossier.film_coverage():
+        film = reckoning.film.panel(coverage.panel)
+        name = panels()[coverage.panel].name()
+        if film is not None and film.readings and film.median_um is not None:
+            read = [observation(r, dossier) for r in dossier.film.on_panel(coverage.panel)]
+            rows.append(
+                FilmRow(name, film, column_numbers(read, unit), show(film.median_um, unit),
+                        show(film.median_um, OTHER[unit]))
+            )  # fmt: skip
+        why = _why(coverage.state, coverage.taken, coverage.expected, coverage.because)
+        if why:
+            missing.append(Missing(name, why))
+    return FilmSection(
+        rows,
+        [row for row in rows if _needs_words(row.film)],
+        missing,
+        [s for s in reckoning.film.surprises if s.verdict is SpotVerdict.OPEN],
+        sum(row.film.readings for row in rows),
+        sorted({f"{r.at:%-d %B %Y}" for r in dossier.film.readings}),
+        sorted({r.by for r in dossier.film.readings}),
+    )
+
+
+def _needs_words(film: PanelFilm) -> bool:
+    unsettled = film.probabilities is not None and film.state is not None and film.probabilities[film.state] < 0.7
+    concern = film.judged is not None and film.judged.concern is not Concern.NONE
+    return film.state is not State.ORIGINAL or unsettled or concern
+
+
+def _why(state: Covered, taken: int, expected: int, because: str) -> str:
+    if state is Covered.LIMITED:
+        return f"could not be checked: {because}"
+    if state is Covered.NOTHING_TO_READ:
+        return because or "looked at; nothing there that a gauge can read"
+    if state is Covered.OPEN and not taken:
+        return "not read"
+    if state is Covered.OPEN:
+        return f"{taken} of {expected} planned readings taken"
+    return ""

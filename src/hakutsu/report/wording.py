@@ -1,0 +1,99 @@
+"""Entries in words, for logbook and report."""
+
+from __future__ import annotations
+
+from functools import singledispatch
+
+from hakutsu.entries.film import GaugeInUse, Imported, Reading
+from hakutsu.entries.general import Intervention, Limit, NothingFound, Seen, Strike
+from hakutsu.entries.opening import Brief, StageReached, Vehicle
+from hakutsu.entries.registry import Body
+from hakutsu.vehicle.panels import body_styles, panels
+from hakutsu.vehicle.units import UNIT_LABEL, show
+from hakutsu.vehicle.vocabulary import ReadingStatus
+
+
+def place_words(place: str | None) -> str:
+    """A place as the trade names it."""
+    if place is None:
+        return ""
+    return panels()[place].name() if place in panels() else place
+
+
+def reading_words(body: Reading) -> str:
+    """A reading in the unit it was taken in."""
+    if body.status is ReadingStatus.NONE:
+        said = "no reading"
+    elif body.value_um is None:
+        said = "over range"
+    else:
+        said = show(body.value_um, body.unit)
+        said = f"over range (≥ {said})" if body.status is ReadingStatus.OVER else said
+    marks = [word for word, there in (("edge", body.edge), ("repeat", body.retest_of is not None)) if there]
+    return said + (f" ({', '.join(marks)})" if marks else "")
+
+
+@singledispatch
+def body_words(body: Body) -> tuple[str, str]:
+    """What kind of entry a body is, and what it says; one wording per kind."""
+    return type(body).__name__, ""
+
+
+@body_words.register
+def _(body: Reading) -> tuple[str, str]:
+    return "Film reading", reading_words(body)
+
+
+@body_words.register
+def _(body: GaugeInUse) -> tuple[str, str]:
+    step, limit = show(body.step_um, body.unit), show(body.limit_um, body.unit)
+    return "Gauge in use", f"{body.name}: {UNIT_LABEL[body.unit]}, step {step}, range up to {limit}"
+
+
+@body_words.register
+def _(body: Imported) -> tuple[str, str]:
+    left = f", {body.left_out} left out" if body.left_out else ""
+    return "Film survey imported", f"{body.file}: {body.rows} rows{left}"
+
+
+@body_words.register
+def _(body: Vehicle) -> tuple[str, str]:
+    car = body.vehicle
+    style = body_styles()[car.body_style].name
+    return "Vehicle", f"{car.name}, {style}, {car.doors} doors, declared finish {car.finish}"
+
+
+@body_words.register
+def _(body: Brief) -> tuple[str, str]:
+    buyer = f" for {body.buyer}" if body.buyer else ""
+    return "Brief", f"{body.protocol} protocol{buyer}" + (f": {body.use}" if body.use else "")
+
+
+@body_words.register
+def _(body: StageReached) -> tuple[str, str]:
+    return "Stage", body.stage.value
+
+
+@body_words.register
+def _(body: Limit) -> tuple[str, str]:
+    return "Could not be checked", body.because
+
+
+@body_words.register
+def _(body: NothingFound) -> tuple[str, str]:
+    return "Looked, nothing found", body.text
+
+
+@body_words.register
+def _(body: Intervention) -> tuple[str, str]:
+    return "Intervention", body.done
+
+
+@body_words.register
+def _(body: Seen) -> tuple[str, str]:
+    return "Seen", body.text
+
+
+@body_words.register
+def _(body: Strike) -> tuple[str, str]:
+    return "Strike", body.because or "taken back"

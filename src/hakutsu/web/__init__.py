@@ -1,0 +1,1 @@
+"""Pages over the logbook: they render, and change things only by appending entries."""

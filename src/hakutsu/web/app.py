@@ -1,0 +1,87 @@
+"""The application: routes of all stations, security headers, helpful error pages."""
+
+from __future__ import annotations
+
+from collections.abc import Awaitable, Callable
+from pathlib import Path
+from urllib.parse import urlsplit
+
+from fastapi import FastAPI, Request, Response
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+from starlette.middleware.trustedhost import TrustedHostMiddleware
+
+from hakutsu.logbook import Logbook
+from hakutsu.web import account, brief, day, entries, film, film_import, logbook_page, report
+from hakutsu.web.desk import Desk
+from hakutsu.web.rendering import STATIC, page
+
+LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
+MOST_BYTES = 8 * 1024 * 1024
+CONTENT_POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
+    "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+)
+HEADERS = {
+    "Content-Security-Policy": CONTENT_POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+}
+Next = Callable[[Request], Awaitable[Response]]
+
+
+def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
+    """Build the application over a logbook; `uploads` is where files wait between preview and import."""
+    app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None)
+    app.state.desk = Desk(logbook, uploads / "uploads")
+    app.mount("/static", StaticFiles(directory=STATIC), name="static")
+    for room in (brief, day, account, film, film_import, entries, logbook_page, report):
+        app.include_router(room.router)
+    app.middleware("http")(_guard)
+    app.add_middleware(GZipMiddleware, minimum_size=2048, compresslevel=4)
+    app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
+    app.add_exception_handler(HTTPException, _error_page)  # type: ignore[arg-type]
+    app.add_exception_handler(RequestValidationError, _not_understood)  # type: ignore[arg-type]
+    return app
+
+
+async def _guard(request: Request, call_next: Next) -> Response:
+    """Refuse what another site sends and what is too large; put the security headers on everything."""
+    origin = request.headers.get("origin")
+    foreign = origin is not None and urlsplit(origin).netloc != request.headers.get("host")
+    length = request.headers.get("content-length", "0")
+    if request.method == "POST" and foreign:
+        response: Response = JSONResponse({"message": "sent from another site"}, 403)
+    elif not length.isdigit() or int(length) > MOST_BYTES:
+        response = JSONResponse({"message": f"larger than {MOST_BYTES // 1024 // 1024} MB"}, 413)
+    else:
+        response = await call_next(request)
+    for name, value in HEADERS.items():
+        response.headers[name] = value
+    if request.url.path.startswith("/static/"):
+        response.headers["Cache-Control"] = "no-cache"
+    return response
+
+
+def _wants_json(request: Request) -> bool:
+    return "application/json" in request.headers.get("accept", "")
+
+
+async def _error_page(request: Request, error: HTTPException) -> Response:
+    if _wants_json(request):
+        return JSONResponse({"message": str(error.detail)}, error.status_code)
+    said = "There is no page at this address." if error.detail == "Not Found" else str(error.detail)
+    return page(request, "error.html", status=error.status_code, code=error.status_code, said=said)
+
+
+async def _not_understood(request: Request, error: RequestValidationError) -> Response:
+    first = error.errors()[0]
+    where = ".".join(str(part) for part in first["loc"][1:])
+    if _wants_json(request):
+        return JSONResponse({"field": where, "message": first["msg"]}, 422)
+    code = 404 if first["loc"][0] == "path" else 422
+    return page(request, "error.html", status=code, code=code, said=f"{where}: {first['msg']}")

@@ -1,0 +1,203 @@
+"""Open an inspection, and edit its vehicle and brief; every save is an entry."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+from uuid import UUID, uuid4
+
+from fastapi import APIRouter, Request
+from fastapi.responses import RedirectResponse, Response
+from pydantic import ValidationError
+
+from hakutsu.dossier import Dossier
+from hakutsu.entries import Draft
+from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
+from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.panels import body_styles, panels, walk_order
+from hakutsu.vehicle.vocabulary import Finish, Protocol, SteeringSide, Substrate, Taste
+from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.rendering import page
+
+router = APIRouter()
+VEHICLE_FIELDS = ("name", "registration", "colour", "finish", "body_style", "doors", "steering")
+BRIEF_FIELDS = ("buyer", "use", "taste", "km_per_year", "protocol")
+CHOICES = {
+    "finishes": list(Finish),
+    "tastes": list(Taste),
+    "protocols": list(Protocol),
+    "sides": list(SteeringSide),
+    "substrates": list(Substrate),
+}
+NOT_FITTED = "not_fitted"
+_Form = tuple[Vehicle | None, Brief | None, dict[str, str]]
+
+
+def _faults(error: ValidationError) -> dict[str, str]:
+    """Message per field, in words for a person."""
+    found: dict[str, str] = {}
+    for one in error.errors():
+        name = str(one["loc"][0]) if one["loc"] else "doors"
+        words = {"string_too_short": "Give a name.", "int_parsing": "Write a whole number, such as 12000."}
+        found[name] = words.get(one["type"], one["msg"].removeprefix("Value error, "))
+    return found
+
+
+def _read_form(form: Mapping[str, Any], known: VehicleDescription | None) -> _Form:
+    """Vehicle and brief of a form, or the fault at each field."""
+    faults: dict[str, str] = {}
+    vehicle_words = {name: form.get(name, "") for name in VEHICLE_FIELDS}
+    brief_words = {name: form.get(name, "") for name in BRIEF_FIELDS}
+    distance = str(brief_words["km_per_year"]).replace(" ", "").replace(",", "").replace(".", "")
+    brief_words["km_per_year"] = distance or None
+    vehicle = brief = None
+    try:
+        vehicle = Vehicle(vehicle=VehicleDescription(**vehicle_words, **_panel_edits(form, known)))
+    except ValidationError as error:
+        faults |= _faults(error)
+    try:
+        brief = Brief(**brief_words)
+    except ValidationError as error:
+        faults |= _faults(error)
+    return vehicle, brief, faults
+
+
+def _panel_edits(form: Mapping[str, Any], known: VehicleDescription | None) -> dict[str, Any]:
+    """What the panel table of the form says, where there is one."""
+    said = {key: str(form[f"panel_{key}"]) for key in panels() if f"panel_{key}" in form}
+    if known and (form.get("body_style"), str(form.get("doors"))) != (known.body_style, str(known.doors)):
+        return {}  # another body: its panels follow, edits of the old one do not
+    if not said:
+        return known.model_dump(include={"substrates", "not_fitted", "also_fitted"}) if known else {}
+    usual = walk_order(str(form.get("body_style", "hatch")), _whole(form.get("doors", "5")))
+    return {
+        "substrates": {key: word for key, word in said.items() if word not in ("", NOT_FITTED)},
+        "not_fitted": tuple(key for key, word in said.items() if word == NOT_FITTED and key in usual),
+        "also_fitted": tuple(key for key, word in said.items() if word not in ("", NOT_FITTED) and key not in usual),
+    }
+
+
+def _whole(text: object) -> int:
+    return int(str(text)) if str(text).isdigit() else 5
+
+
+def _panel_table(vehicle: VehicleDescription) -> list[dict[str, Any]]:
+    """Fitted panels in walk order, then those this body style usually lacks."""
+    fitted = vehicle.panel_keys()
+    rest = [key for key in panels() if key not in fitted]
+    return [
+        {"panel": panels()[key], "chosen": vehicle.substrate(key).value if key in fitted else NOT_FITTED}
+        for key in (*fitted, *rest)
+    ]
+
+
+@router.get("/inspections/new")
+def new(request: Request) -> Response:
+    """The empty form; it carries the id the inspection will have, so that sending twice opens one."""
+    values = {"finish": Finish.FACTORY, "body_style": "hatch", "doors": 5, "steering": SteeringSide.RIGHT}
+    values |= {"taste": Taste.TIDY, "protocol": Protocol.STANDARD}
+    return _form(request, values, {}, id=uuid4())
+
+
+@router.post("/inspections/new")
+async def create(request: Request, desk: DeskHere) -> Response:
+    """Open the inspection with its first two entries."""
+    form = dict(await request.form())
+    vehicle, brief, faults = _read_form(form, None)
+    try:
+        inspection = UUID(str(form.get("id", "")))
+    except ValueError:
+        inspection = uuid4()
+    if vehicle is None or brief is None:
+        return _form(request, form, faults, id=inspection, status=422)
+    if not desk.logbook.holds(inspection):
+        now = desk.now()
+        desk.logbook.open_inspection(inspection, now)
+        drafts = [Draft.write("inspection.vehicle", vehicle, now), Draft.write("inspection.brief", brief, now)]
+        desk.logbook.append(inspection, drafts, desk.author)
+    return RedirectResponse(f"/inspections/{inspection}/film", 303)
+
+
+def _form(
+    request: Request, values: Mapping[str, Any], faults: dict[str, str], *, id: UUID, status: int = 200
+) -> Response:
+    return page(
+        request,
+        "new.html",
+        status=status,
+        values=_texts(values),
+        faults=faults,
+        id=id,
+        styles=[(key, style.name) for key, style in body_styles().items()],
+        **CHOICES,
+    )
+
+
+def _texts(values: Mapping[str, Any]) -> dict[str, str]:
+    """Form values as texts; a field without one is empty."""
+    return {name: str(values.get(name) or "") for name in (*VEHICLE_FIELDS, *BRIEF_FIELDS)}
+
+
+def _basis(dossier: Dossier) -> str:
+    """Id of the newest vehicle or brief entry: a form filled in on an older one is asked about, not taken."""
+    kinds = ("inspection.vehicle", "inspection.brief")
+    return next((str(entry.id) for entry in reversed(dossier.entries) if entry.kind in kinds), "")
+
+
+def _edit(
+    request: Request, dossier: Dossier, values: Mapping[str, Any], faults: dict[str, str], status: int = 200
+) -> Response:
+    return page(
+        request,
+        "vehicle.html",
+        status=status,
+        dossier=dossier,
+        values=_texts(values),
+        faults=faults,
+        basis=_basis(dossier),
+        styles=[(key, style.name) for key, style in body_styles().items()],
+        table=_panel_table(dossier.vehicle),
+        tab="vehicle",
+        finished=dossier.opening.stage is Stage.FINISHED,
+        **CHOICES,
+    )
+
+
+@router.get("/inspections/{inspection}/vehicle")
+def show_vehicle(request: Request, reckoning: ReckoningHere) -> Response:
+    """Vehicle, panels and brief, ready to edit."""
+    dossier = reckoning.dossier
+    values = dossier.vehicle.model_dump(mode="json") | dossier.opening.brief.model_dump(mode="json")
+    return _edit(request, dossier, values, {})
+
+
+@router.post("/inspections/{inspection}/vehicle")
+async def save_vehicle(request: Request, inspection: UUID, desk: DeskHere) -> Response:
+    """Store what changed; nothing is taken while a field is wrong or another window saved in between."""
+    form = dict(await request.form())
+    dossier = desk.reckoning(inspection).dossier
+    try:
+        vehicle, brief, faults = _read_form(form, dossier.vehicle)
+    except KeyError:
+        vehicle, brief, faults = None, None, {"body_style": "This body style is not known."}
+    if not faults and form.get("basis") != _basis(dossier):
+        faults = {"form": "Saved in another window meanwhile. Look at what you typed, then save again to keep yours."}
+    if faults or vehicle is None or brief is None:
+        return _edit(request, dossier, form, faults, 422)
+    now, drafts = desk.now(), []
+    if vehicle.vehicle != dossier.vehicle:
+        drafts.append(Draft.write("inspection.vehicle", vehicle, now))
+    if brief != dossier.opening.brief:
+        drafts.append(Draft.write("inspection.brief", brief, now))
+    desk.logbook.append(inspection, drafts, desk.author)
+    return RedirectResponse(f"/inspections/{inspection}/vehicle", 303)
+
+
+@router.post("/inspections/{inspection}/stage")
+async def move_stage(request: Request, inspection: UUID, desk: DeskHere) -> Response:
+    """Finish or reopen an inspection."""
+    stage = Stage.FINISHED if (await request.form()).get("stage") == "finished" else Stage.BEGUN
+    if desk.reckoning(inspection).dossier.opening.stage is not stage:
+        draft = Draft.write("inspection.stage", StageReached(stage=stage), desk.now())
+        desk.logbook.append(inspection, [draft], desk.author)
+    return RedirectResponse("/" if stage is Stage.FINISHED else f"/inspections/{inspection}/film", 303)

@@ -1,0 +1,71 @@
+"""The day: all inspections with what is left in each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from uuid import UUID
+
+from fastapi import APIRouter, HTTPException, Request
+from fastapi.responses import RedirectResponse, Response
+
+from hakutsu.core.film import SpotVerdict
+from hakutsu.dossier import Covered
+from hakutsu.entries.opening import Stage
+from hakutsu.reckoning import Reckoning
+from hakutsu.web.desk import DeskHere
+from hakutsu.web.rendering import page
+
+router = APIRouter()
+
+
+@dataclass(frozen=True, slots=True)
+class DayRow:
+    """One inspection on the day page."""
+
+    id: UUID
+    vehicle: str
+    detail: str
+    buyer: str
+    finished: bool
+    readings: int
+    done: int
+    expected: int
+    retests: int
+
+
+def day_row(reckoning: Reckoning) -> DayRow:
+    """Sum an inspection up for the day page."""
+    dossier = reckoning.dossier
+    coverage = [c for c in dossier.film_coverage() if c.expected or c.state is Covered.LIMITED]
+    retests = sum(s.verdict is SpotVerdict.OPEN for s in reckoning.film.surprises)
+    vehicle = dossier.vehicle
+    return DayRow(
+        id=dossier.inspection,
+        vehicle=vehicle.name,
+        detail=", ".join(part for part in (vehicle.registration, vehicle.colour) if part),
+        buyer=dossier.opening.brief.buyer,
+        finished=dossier.opening.stage is Stage.FINISHED,
+        readings=len(dossier.film.readings),
+        done=sum(c.state is not Covered.OPEN for c in coverage),
+        expected=len(coverage),
+        retests=retests,
+    )
+
+
+@router.get("/")
+def day(request: Request, desk: DeskHere) -> Response:
+    """All inspections, unfinished ones first."""
+    rows = []
+    for inspection in desk.logbook.inspections():
+        try:
+            rows.append(day_row(desk.reckoning(inspection)))
+        except HTTPException:
+            continue  # opened, but its first entry never arrived
+    rows.sort(key=lambda row: row.finished)
+    return page(request, "day.html", rows=rows)
+
+
+@router.get("/inspections/{inspection}")
+def inspection(inspection: UUID) -> Response:
+    """An inspection opens at its film station."""
+    return RedirectResponse(f"/inspections/{inspection}/film", 303)

@@ -1,0 +1,75 @@
+"""What every request needs at hand: the logbook, and the reckoning of an inspection as it stands."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from datetime import UTC, datetime
+from pathlib import Path
+from threading import Lock
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import Depends, HTTPException, Request
+
+from hakutsu.dossier import gather_dossier
+from hakutsu.logbook import Logbook
+from hakutsu.reckoning import Reckoning
+
+KEPT = 32
+UNNAMED = "inspector"
+
+
+class Desk:
+    """The logbook, with the newest reckonings kept by the hash of the last entry they rest on."""
+
+    def __init__(self, logbook: Logbook, uploads: Path) -> None:
+        self.logbook = logbook
+        self.uploads = uploads
+        self._kept: OrderedDict[tuple[UUID, str], Reckoning] = OrderedDict()
+        self._lock = Lock()
+
+    @property
+    def author(self) -> str:
+        """Name that signs new entries."""
+        return self.logbook.account or UNNAMED
+
+    def now(self) -> datetime:
+        """The server's clock."""
+        return datetime.now(UTC)
+
+    def reckoning(self, inspection: UUID) -> Reckoning:
+        """Reckoning of an inspection; an unchanged logbook is not reckoned twice.
+
+        Raises
+        ------
+        HTTPException
+            404 if there is no such inspection.
+        """
+        if not self.logbook.holds(inspection):
+            raise HTTPException(404, "There is no inspection at this address.")
+        key = (inspection, self.logbook.tip(inspection))
+        with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]
+        reckoning = Reckoning(gather_dossier(inspection, self.logbook.entries(inspection)))
+        if reckoning.dossier.opening.vehicle is None:
+            raise HTTPException(404, "This inspection has no vehicle yet.")
+        with self._lock:
+            self._kept[key] = reckoning
+            while len(self._kept) > KEPT:
+                self._kept.popitem(last=False)
+        return reckoning
+
+
+def _desk(request: Request) -> Desk:
+    desk: Desk = request.app.state.desk
+    return desk
+
+
+def _reckoning(inspection: UUID, desk: Annotated[Desk, Depends(_desk)]) -> Reckoning:
+    return desk.reckoning(inspection)
+
+
+DeskHere = Annotated[Desk, Depends(_desk)]
+ReckoningHere = Annotated[Reckoning, Depends(_reckoning)]

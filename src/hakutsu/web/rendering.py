@@ -1,0 +1,68 @@
+"""Jinja set-up: one environment for pages and fragments."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from fastapi import Request
+from fastapi.responses import HTMLResponse
+from jinja2 import ChoiceLoader, Environment, PackageLoader, StrictUndefined, select_autoescape
+from markupsafe import Markup
+
+from hakutsu import __version__
+from hakutsu.core.film import State
+from hakutsu.figures.strata import strata_glyph
+from hakutsu.vehicle.units import UNIT_LABEL, show
+from hakutsu.web.desk import UNNAMED
+
+STATIC = Path(__file__).parent / "static"
+
+
+def _glyph(state: str | None, size: int = 16, *, labelled: bool = False) -> Markup:
+    return Markup(strata_glyph(State(state) if state else None, size=size, labelled=labelled))
+
+
+def _day_and_time(at: datetime) -> str:
+    return at.astimezone(UTC).strftime("%-d %b %Y, %H:%M UTC")
+
+
+def _percent(chance: float) -> str:
+    """A probability in words of figures that never claims certainty."""
+    if chance >= 0.995:
+        return "> 99 %"
+    return "< 1 %" if chance < 0.005 else f"{chance:.0%}".replace("%", " %")
+
+
+def _capitalize_first(words: str) -> str:
+    return words[:1].upper() + words[1:]
+
+
+_environment = Environment(
+    loader=ChoiceLoader([PackageLoader("hakutsu.web"), PackageLoader("hakutsu.report")]),
+    autoescape=select_autoescape(["html"]),
+    undefined=StrictUndefined,
+    trim_blocks=True,
+    lstrip_blocks=True,
+)
+_environment.filters |= {
+    "film": show,
+    "when": _day_and_time,
+    "percent": _percent,
+    "capitalize_first": _capitalize_first,
+}
+_environment.globals |= {"glyph": _glyph, "version": __version__, "unit_label": UNIT_LABEL}
+
+
+def fragment(template: str, **context: Any) -> str:
+    """Render a partial."""
+    return _environment.get_template(template).render(**context)
+
+
+def page(request: Request, template: str, *, status: int = 200, **context: Any) -> HTMLResponse:
+    """Render a whole page."""
+    author = request.app.state.desk.author
+    named = author != UNNAMED
+    html = _environment.get_template(template).render(author=author, named=named, path=request.url.path, **context)
+    return HTMLResponse(html, status)

@@ -1,0 +1,34 @@
+"""The report page."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Request
+from fastapi.responses import Response
+
+from hakutsu.report.film_section import film_section
+from hakutsu.report.wording import place_words
+from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.film import baseline_words, profile_svg
+from hakutsu.web.rendering import page
+
+router = APIRouter()
+
+
+@router.get("/inspections/{inspection}/report")
+def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> Response:
+    """The report as a page that prints on A4."""
+    return page(
+        request,
+        "report.html",
+        dossier=reckoning.dossier,
+        vehicle=reckoning.dossier.vehicle,
+        brief=reckoning.dossier.opening.brief,
+        section=film_section(reckoning),
+        baseline_words=baseline_words(reckoning),
+        profile=profile_svg(reckoning, None, linked=False),
+        reckoned=reckoning.film,
+        unit=reckoning.dossier.film.gauge.unit,
+        panel_name=place_words,
+        made=desk.now(),
+        tab="report",
+    )

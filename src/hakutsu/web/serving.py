@@ -1,0 +1,55 @@
+"""Start the server on a loopback address: one server per data directory, one port, clear errors."""
+
+from __future__ import annotations
+
+import socket
+from pathlib import Path
+
+import uvicorn
+
+from hakutsu.demo import add_demo
+from hakutsu.logbook import DataDirectory, Logbook
+from hakutsu.web.app import create_app
+
+
+class AddressTaken(RuntimeError):
+    """The port cannot be listened on."""
+
+
+def _listen(host: str, port: int) -> socket.socket:
+    listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listening.bind((host, port))
+        listening.listen(128)
+    except OSError as error:
+        listening.close()
+        raise AddressTaken(
+            f"port {port} on {host} cannot be used ({error.strerror}); choose another with --port"
+        ) from error
+    return listening
+
+
+def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
+    """Serve until stopped.
+
+    Raises
+    ------
+    DirectoryInUse
+        If another server works on the directory, or it cannot be written.
+    AddressTaken
+        If the port is taken or not allowed.
+    """
+    directory = DataDirectory(data)
+    directory.hold()
+    try:
+        with _listen(host, port) as listening:
+            logbook = Logbook(directory.engine())
+            if with_demo:
+                add_demo(logbook)
+            address = f"http://{host}:{listening.getsockname()[1]}/"
+            print(f"Hakutsu is at {address}  (data in {directory.path}; stop with Ctrl+C)", flush=True)
+            config = uvicorn.Config(create_app(logbook, directory.path), log_level="warning", access_log=False)
+            uvicorn.Server(config).run(sockets=[listening])
+    finally:
+        directory.release()

@@ -1,0 +1,77 @@
+/**
+ * The grammar of the film station's line.
+ * @typedef {{kind: "go", panel: string}
+ *   | {kind: "reading", panel: string, value: number|null, unit: "um"|"mil", status: "ok"|"over"|"none", edge: boolean, repeat: boolean, raw: string}
+ *   | {kind: "next"|"back"|"undo"|"help"}} Action
+ * @typedef {{actions: Action[], fault: string|null, panel: string}} Line
+ */
+
+const NUMBER = /^(\d{1,6}(?:[.,]\d{1,3})?)(mil|um|µm|u|m)?(e)?$/;
+const OVER = /^(?:over|ov|\*|>)(\d{1,6}(?:[.,]\d{1,3})?)?$/;
+const COMMANDS = { "+": "next", "-": "back", "/": "undo", u: "undo", "?": "help" };
+
+/**
+ * Read one line. Nothing is done unless the whole line is understood.
+ * @param {string} text
+ * @param {{panel: string, unit: "um"|"mil", fitted: Map<string, string>, codes: Record<string, string>}} station
+ *   `fitted` maps the short codes of this vehicle's panels to their keys, `codes` all codes to names
+ * @returns {Line}
+ */
+export function readLine(text, station) {
+  const words = text.trim().toLowerCase().split(/[\s;]+/).filter(Boolean);
+  const actions = [];
+  let { panel } = station;
+  let repeat = false;
+  const fail = (fault) => ({ actions: [], fault, panel: station.panel });
+  if (words.length === 1 && COMMANDS[words[0]]) return { actions: [{ kind: COMMANDS[words[0]] }], fault: null, panel };
+  for (const word of words) {
+    if (word === "r" && actions.every((one) => one.kind === "go")) {
+      repeat = true;
+      continue;
+    }
+    if (station.fitted.has(word)) {
+      panel = station.fitted.get(word);
+      repeat = false;
+      actions.push({ kind: "go", panel });
+      continue;
+    }
+    if (station.codes[word]) return fail(`${station.codes[word]} (${word}) is not fitted on this vehicle`);
+    const reading = readWord(word, station.unit);
+    if (!reading) return fail(`“${word}” is neither a number nor a panel code`);
+    if (reading.fault) return fail(reading.fault);
+    actions.push({ kind: "reading", panel, repeat, raw: word, ...reading });
+  }
+  if (repeat && !actions.some((one) => one.kind === "reading")) return fail("r takes the repeated numbers behind it");
+  return { actions, fault: null, panel };
+}
+
+/** One word as a reading, or nothing. @param {string} word @param {"um"|"mil"} unit */
+function readWord(word, unit) {
+  if (word === "none" || word === "n") return { value: null, unit, status: "none", edge: false };
+  const over = OVER.exec(word);
+  if (over) return { value: over[1] ? number(over[1]) : null, unit, status: "over", edge: false };
+  const match = NUMBER.exec(word);
+  if (!match) return null;
+  const value = number(match[1]);
+  if (value === 0) return { fault: "0 is no film; for a gauge that reads nothing write none" };
+  const said = { mil: "mil", m: "mil", um: "um", µm: "um", u: "um" }[match[2]] || unit;
+  return { value, unit: said, status: "ok", edge: Boolean(match[3]), explicit: Boolean(match[2]) };
+}
+
+/** @param {string} text */
+function number(text) {
+  return Number(text.replace(",", "."));
+}
+
+/**
+ * A number that looks like the other unit, to be asked about.
+ * @param {{value: number|null, unit: "um"|"mil", status: string, explicit?: boolean}} reading
+ * @param {{um_below: number, mil_above: number}} doubt
+ * @returns {"um"|"mil"|null} the unit it looks like
+ */
+export function looksLike(reading, doubt) {
+  if (reading.value === null || reading.status === "none" || reading.explicit) return null;
+  if (reading.unit === "um" && reading.value < doubt.um_below) return "mil";
+  if (reading.unit === "mil" && reading.value > doubt.mil_above) return "um";
+  return null;
+}

@@ -1,0 +1,52 @@
+/** What the station says back: a line of news, a fault at the field, or a question with its answers. */
+
+export class Said {
+  /** @param {HTMLElement} news @param {HTMLElement} question */
+  constructor(news, question) {
+    this.news = news;
+    this.question = question;
+  }
+
+  /** @param {string} words @param {[string, () => void]} [offer] one thing that can be done about it */
+  say(words, offer) {
+    this.leave();
+    this.news.className = "mt-1 min-h-6 text-soft";
+    this.news.textContent = words;
+    if (offer) this.news.append(" ", this.button(offer, "underline min-h-11 px-2"));
+  }
+
+  /** @param {string} words */
+  fault(words) {
+    this.leave();
+    this.news.className = "mt-1 min-h-6 font-bold text-needs";
+    this.news.textContent = words;
+  }
+
+  /** @param {string} words @param {[string, () => void][]} answers */
+  ask(words, answers) {
+    this.news.textContent = "";
+    this.question.hidden = false;
+    this.question.querySelector("[data-question-words]").textContent = words;
+    const place = this.question.querySelector("[data-question-answers]");
+    place.replaceChildren(...answers.map((answer) => this.button(answer, "button")));
+    place.firstElementChild.focus();
+  }
+
+  /** Close an open question. */
+  leave() {
+    this.question.hidden = true;
+  }
+
+  /** @param {[string, () => void]} offer @param {string} look */
+  button([words, action], look) {
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = look;
+    button.textContent = words;
+    button.addEventListener("click", () => {
+      this.leave();
+      action();
+    });
+    return button;
+  }
+}
