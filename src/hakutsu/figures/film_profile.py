@@ -137,7 +137,9 @@ def _panel(
     said = f"{panel.name}: {panel.words}" + (f", {panel.why_empty}" if panel.why_empty else "")
     inside = [tag("title", text(said)), back, *columns, label, glyph]
     if panel.href:
-        return tag("a", *inside, href=panel.href, data_panel=panel.key, class_="fp-link", aria_label=said)
+        return tag(
+            "a", *inside, href=panel.href, data_panel=panel.key, class_="fp-link", aria_label=f"{panel.code}, {said}"
+        )
     return tag("g", *inside)
 
 

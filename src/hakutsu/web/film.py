@@ -41,7 +41,9 @@ class PanelRow:
 
     @property
     def count(self) -> str:
-        """Readings taken against expected."""
+        """Readings taken against expected; a dash where none is wanted and none was taken."""
+        if not self.coverage.expected and not self.coverage.taken:
+            return "–"
         return f"{self.coverage.taken}/{self.coverage.expected}" if self.coverage.expected else f"{self.coverage.taken}"
 
     @property

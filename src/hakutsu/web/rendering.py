@@ -31,8 +31,8 @@ def _day_and_time(at: datetime) -> str:
 def _percent(chance: float) -> str:
     """A probability in words of figures that never claims certainty."""
     if chance >= 0.995:
-        return "> 99 %"
-    return "< 1 %" if chance < 0.005 else f"{chance:.0%}".replace("%", " %")
+        return ">\u00a099\u00a0%"
+    return "<\u00a01\u00a0%" if chance < 0.005 else f"{100 * chance:.0f}\u00a0%"
 
 
 def _capitalize_first(words: str) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from statistics import median
 
 from hakutsu.core.film.car import CarPosterior, car_posterior, state_prior, weighted_quantiles
@@ -12,7 +12,7 @@ from hakutsu.core.film.panel_evidence import panel_evidence
 from hakutsu.core.film.parameters import FilmParameters, parameters
 from hakutsu.core.film.reasons import Context, panel_reasons, sureness
 from hakutsu.core.film.schools import Judged, School, default_school, judge, prior_finish
-from hakutsu.core.film.spots import Surprise, film_um, surprises
+from hakutsu.core.film.spots import SpotVerdict, Surprise, film_um, surprises
 from hakutsu.core.film.survey import STATES, FilmSurvey, State
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Substrate, Unit
@@ -108,6 +108,10 @@ def analyse(
             baseline.median if baseline else None, medians.get(mirror or ""), unit, key.startswith("sill")
         )
         results.append(_metal(survey, key, chances, context, school, band_um, p))
+    waiting = {s.observation.panel for s in odd if s.verdict is SpotVerdict.OPEN}
+    results = [
+        replace(r, words=f"{r.words}; one reading waits for its repeat") if r.panel in waiting else r for r in results
+    ]
     return FilmAnalysis(
         survey.id, school, baseline, alternative, tuple(results), tuple(odd), tuple(_warnings(survey, car, baseline))
     )

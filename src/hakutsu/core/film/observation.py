@@ -17,12 +17,16 @@ Floats = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Shown:
-    """What the gauge showed, as intervals of film [µm]; `high_um` is infinite where censored. Shape (readings,)."""
+    """What the gauge showed, as intervals of film [µm]; `high_um` is infinite where censored. Shape (readings,).
+
+    `misread` is the prior probability that a reading says nothing; 0 where repeats confirmed it.
+    """
 
     low_um: Floats
     high_um: Floats
     u: Floats
     v: Floats
+    misread: Floats
 
     @property
     def censored(self) -> NDArray[np.bool_]:
@@ -54,6 +58,7 @@ def shown(observations: Sequence[Observation], parameters: FilmParameters) -> Sh
         np.array(high),
         np.array([missing if o.u is None else o.u for o in observations]),
         np.array([missing if o.v is None else o.v for o in observations]),
+        np.array([0.0 if o.confirmed else gauge.misread_share for o in observations]),
     )
 
 
@@ -85,7 +90,8 @@ def reading_table(seen: Shown, level_um: Floats, spread: Floats, parameters: Fil
         high = mass(np.log(seen.high_um))
         low = mass(np.log(seen.low_um))
     stray = _misread_mass(seen, parameters)
-    return (1 - gauge.misread_share) * (high - low) + gauge.misread_share * stray[:, None, None]
+    misread = seen.misread[:, None, None]
+    return np.asarray((1 - misread) * (high - low) + misread * stray[:, None, None])
 
 
 def _misread_mass(seen: Shown, parameters: FilmParameters) -> Floats:

@@ -113,7 +113,7 @@ def panel_evidence(survey: FilmSurvey, grid: Grids, p: FilmParameters) -> PanelE
     names = tuple(key for key in survey.metal_panels() if survey.on_panel(key))
     if not names:
         return None
-    panels = _Panels([spots(survey.on_panel(key)) for key in names], grid, p)
+    panels = _Panels([spots(survey.on_panel(key), p.retest) for key in names], grid, p)
     even = panels.product(panels.table, grid.factory_spread)
     uneven = panels.product(panels.table, grid.refinished_spread)
     twice = panels.product(panels.table, grid.rebuilt_spread)

@@ -39,7 +39,7 @@ def film_um(observation: Observation) -> float:
     return observation.value_um or 0.0
 
 
-def spots(observations: Sequence[Observation]) -> list[Observation]:
+def spots(observations: Sequence[Observation], p: Retest) -> list[Observation]:
     """One observation per spot: a reading and its repeats become their middle one.
 
     Repeats share one true film, so counting each would make a panel look more certain than it is; the middle one of
@@ -52,7 +52,7 @@ def spots(observations: Sequence[Observation]) -> list[Observation]:
         if observation.repeats is not None and observation.repeats in known:
             repeats.setdefault(observation.repeats, []).append(observation)
     single = [o for o in ordered if o.repeats is None or o.repeats not in known]
-    return [_middle(o, repeats.get(o.key, [])) if o.key is not None else o for o in single]
+    return [_middle(o, repeats.get(o.key, []), p) if o.key is not None else o for o in single]
 
 
 def _order(observation: Observation) -> tuple[str, bool, float, float, float]:
@@ -60,10 +60,11 @@ def _order(observation: Observation) -> tuple[str, bool, float, float, float]:
     return (observation.panel, observation.censored, film_um(observation), *place)
 
 
-def _middle(first: Observation, others: list[Observation]) -> Observation:
+def _middle(first: Observation, others: list[Observation], p: Retest) -> Observation:
     values = sorted([first, *others], key=_order)
     middle = values[(len(values) - 1) // 2]
-    return replace(middle, u=first.u, v=first.v, key=first.key, repeats=None)
+    agreeing = sum(o.censored == middle.censored and _agree(film_um(o), film_um(middle), p) for o in values)
+    return replace(middle, u=first.u, v=first.v, key=first.key, repeats=None, confirmed=agreeing > p.wanted)
 
 
 def surprises(survey: FilmSurvey, baseline_um: float | None, p: Retest) -> list[Surprise]:

@@ -30,7 +30,8 @@ class Observation:
 
     `value_um` is the number shown [µm] (absent for `none`, maybe for `over`), `step_um` and `limit_um` the display
     step and the range limit [µm] where known, `u` and `v` the position on the panel (0 to 1), `key` whatever the
-    caller wants to find the reading again by, `repeats` the key of the reading this one repeats within 20 mm.
+    caller wants to find the reading again by, `repeats` the key of the reading this one repeats within 20 mm;
+    `confirmed` says that repeats at the same spot agreed, so that it cannot be a misread.
     """
 
     panel: str
@@ -44,6 +45,7 @@ class Observation:
     edge: bool = False
     key: object = None
     repeats: object = None
+    confirmed: bool = False
 
     @property
     def censored(self) -> bool:

@@ -1,0 +1,65 @@
+"""What browser tests share: one server and one browser per class, and words for what a user does."""
+
+from __future__ import annotations
+
+import unittest
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.wait import WebDriverWait
+
+from tests.browser.driving import RunningServer, browser
+
+PATIENCE_SECONDS = 15
+
+
+class BrowserCase(unittest.TestCase):
+    demo = False
+    width, height = 1280, 800
+
+    @classmethod
+    def setUpClass(cls):
+        cls.server = RunningServer(demo=cls.demo)
+        cls.server.start()
+        cls.addClassCleanup(cls.server.__exit__)
+        cls.driver = browser(cls.width, cls.height)
+        cls.addClassCleanup(cls.driver.quit)
+
+    def open(self, path):
+        self.driver.get(self.server.address + path)
+
+    def one(self, selector):
+        return self.driver.find_element(By.CSS_SELECTOR, selector)
+
+    def all(self, selector):
+        return self.driver.find_elements(By.CSS_SELECTOR, selector)
+
+    def text(self, selector):
+        return self.one(selector).text
+
+    def wait(self, condition, message=""):
+        return WebDriverWait(self.driver, PATIENCE_SECONDS, poll_frequency=0.05).until(lambda _: condition(), message)
+
+    def wait_saved(self):
+        self.wait(lambda: self.text("#saved") == "saved", "not saved")
+
+    def type_line(self, text):
+        """Type into the line as a keyboard does, then Enter, and wait until it is stored and shown."""
+        line = self.one("#line")
+        line.send_keys(text, Keys.ENTER)
+        self.wait(lambda: line.get_property("value") == "", f"the line still holds {text}: {self.text('[data-said]')}")
+        self.wait_saved()
+
+    def new_inspection(self, name="Skarrow Fell", **more):
+        """Open an inspection through the form; returns its address."""
+        self.open("/inspections/new")
+        self.one("#name").send_keys(name)
+        for field, value in more.items():
+            self.driver.execute_script("document.getElementById(arguments[0]).value = arguments[1]", field, value)
+        self.one("#name").send_keys(Keys.ENTER)
+        self.wait(lambda: self.all("html[data-ready=film]"), "the film station did not get ready")
+        return self.driver.current_url.split("/film")[0].removeprefix(self.server.address)
+
+    def count_on(self, panel):
+        """What the rail says beside a panel."""
+        return self.text(f'nav [data-panel="{panel}"] [data-count]').split()[0]

@@ -1,0 +1,48 @@
+import json
+
+from hakutsu.demo.building import demo_id
+from tests.browser.case import BrowserCase
+from tests.browser.driving import ROOT, browser
+
+AXE = ROOT / "node_modules" / "axe-core" / "axe.min.js"
+RUN = """
+const done = arguments[arguments.length - 1];
+axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"] })
+  .then((found) => done(found.violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])));
+"""
+
+
+class Accessibility(BrowserCase):
+    demo = True
+
+    def pages(self):
+        estate, hatch = f"/inspections/{demo_id('estate')}", f"/inspections/{demo_id('hatch')}"
+        yield from ("/", "/account", "/inspections/new", "/nowhere")
+        yield from (f"{estate}/{name}" for name in ("film", "film/import", "vehicle", "logbook", "report"))
+        yield f"{hatch}/film?panel=rear_quarter_left"
+
+    def check(self, driver):
+        for path in self.pages():
+            with self.subTest(path):
+                driver.get(self.server.address + path)
+                driver.execute_script(AXE.read_text(encoding="utf-8"))
+                found = driver.execute_async_script(RUN)
+                self.assertEqual(found, [], json.dumps(found, indent=1))
+
+    def test_axe_finds_nothing_on_any_page(self):
+        self.check(self.driver)
+
+    def test_nor_in_the_dark(self):
+        driver = browser(dark=True)
+        self.addCleanup(driver.quit)
+        driver.execute_cdp_cmd(
+            "Emulation.setEmulatedMedia", {"features": [{"name": "prefers-color-scheme", "value": "dark"}]}
+        )
+        self.check(driver)
+
+    def test_no_page_complains_on_the_console(self):
+        self.driver.get_log("browser")
+        for path in self.pages():
+            if path != "/nowhere":
+                self.open(path)
+        self.assertEqual(self.driver.get_log("browser"), [])

@@ -1,0 +1,142 @@
+import json
+import subprocess
+import tempfile
+import unittest
+from pathlib import Path
+
+from typer.testing import CliRunner
+
+from hakutsu.cli import app
+from hakutsu.dossier import gather_dossier
+from tests.browser.driving import HAKUTSU, RunningServer
+from tests.builders import logbook_in, opened
+from tests.exchange.test_film_csv import HEADER
+
+EXAMPLE = Path(__file__).parents[1] / "examples" / "estate_film.csv"
+GOOD = HEADER + "".join(f"s,{p},,,{v},um,ok,steel,factory,1500,1\n" for p in ("roof", "bonnet") for v in (118, 121))
+BAD = GOOD + "s,hood,,,112,um,ok,steel,factory,,\ns,roof,,,12x,um,ok,steel,factory,,\n"
+
+
+def run(*arguments, text=None):
+    """The command in this process; its exit status, standard output and standard error."""
+    return CliRunner().invoke(app, [str(argument) for argument in arguments], input=text)
+
+
+def run_process(*arguments):
+    """The installed command as a process of its own."""
+    command = [str(HAKUTSU), *map(str, arguments)]
+    return subprocess.run(command, capture_output=True, text=True, check=False, timeout=60)
+
+
+class Film(unittest.TestCase):
+    def test_json_holds_the_whole_contract(self):
+        (found,) = json.loads(run("film", EXAMPLE, "--json").stdout)
+        self.assertLessEqual({"survey", "school", "baseline_um", "panels", "next", "story", "warnings"}, set(found))
+        self.assertLessEqual({"median", "low", "high"}, set(found["baseline_um"]))
+        for panel in found["panels"]:
+            self.assertLessEqual({"panel", "readings", "state", "probabilities", "filled_share", "reasons"}, set(panel))
+            self.assertAlmostEqual(sum(panel["probabilities"].values()), 1)
+            self.assertEqual(len(panel["probabilities"]), 6)
+        filled = next(p for p in found["panels"] if p["panel"] == "rear_quarter_right")
+        self.assertEqual((filled["state"], filled["readings"]), ("filled", 6))
+
+    def test_plastic_is_listed_without_probabilities(self):
+        rows = GOOD + "s,front_bumper,,,,um,none,plastic,factory,,\ns,rear_bumper,,,80,um,ok,plastic,factory,,\n"
+        (found,) = json.loads(run("film", "-", "--json", text=rows).stdout)
+        for name in ("front_bumper", "rear_bumper"):
+            panel = next(p for p in found["panels"] if p["panel"] == name)
+            self.assertEqual((panel["readings"], panel["probabilities"], panel["state"]), (0, None, None))
+
+    def test_one_object_per_survey(self):
+        rows = GOOD + GOOD.removeprefix(HEADER).replace("s,", "t,")
+        self.assertEqual([f["survey"] for f in json.loads(run("film", "-", "--json", text=rows).stdout)], ["s", "t"])
+
+    def test_bad_input_is_status_2_every_bad_row_on_stderr_nothing_on_stdout(self):
+        done = run("film", "-", "--json", text=BAD)
+        self.assertEqual((done.exit_code, done.stdout), (2, ""))
+        self.assertIn("row 6, panel “hood”", done.stderr)
+        self.assertIn("row 7, reading “12x”", done.stderr)
+
+    def test_a_missing_file_and_a_wrong_band_are_status_2(self):
+        for arguments in (("film", "nowhere.csv"), ("film", EXAMPLE, "--school", "fixed", "--band", "150", "130"),
+                          ("film", EXAMPLE, "--band", "130", "150"), ("film", EXAMPLE, "--school", "old")):  # fmt: skip
+            with self.subTest(arguments):
+                done = run(*arguments)
+                self.assertEqual((done.exit_code, done.stdout), (2, ""))
+
+    def test_schools_and_bands_are_taken(self):
+        (found,) = json.loads(run("film", EXAMPLE, "--school", "fixed", "--band", "100", "110", "--json").stdout)
+        self.assertEqual(found["school"], "fixed")
+        roof = next(p for p in found["panels"] if p["panel"] == "roof")
+        self.assertIn("110", roof["concern_because"])
+
+    def test_without_json_a_plain_table(self):
+        done = run("film", EXAMPLE)
+        self.assertEqual(done.exit_code, 0)
+        self.assertIn("Rear quarter, right", done.stdout)
+
+
+class ImportFilm(unittest.TestCase):
+    def setUp(self):
+        self.directory = tempfile.TemporaryDirectory()
+        self.addCleanup(self.directory.cleanup)
+        self.inspection = opened(logbook_in(self.directory.name))
+
+    def run_import(self, text, *more):
+        where = ("--inspection", self.inspection, "--data", self.directory.name)
+        return run("import", "film", "-", *where, *more, text=text)
+
+    def stored(self):
+        entries = logbook_in(self.directory.name).entries(self.inspection)
+        return len(gather_dossier(self.inspection, entries).film.readings)
+
+    def test_a_clean_file_is_stored_once(self):
+        self.assertEqual(self.run_import(GOOD).exit_code, 0)
+        self.assertEqual(self.run_import(GOOD).exit_code, 0)
+        self.assertEqual(self.stored(), 4)
+
+    def test_bad_rows_are_status_2_and_store_nothing(self):
+        done = self.run_import(BAD)
+        self.assertEqual((done.exit_code, self.stored()), (2, 0))
+        self.assertIn("row 7", done.stderr)
+
+    def test_accept_clean_stores_the_good_rows_and_still_says_2(self):
+        self.assertEqual(self.run_import(BAD, "--accept-clean").exit_code, 2)
+        self.assertEqual(self.stored(), 4)
+
+    def test_several_surveys_must_be_chosen_from(self):
+        two = GOOD + GOOD.removeprefix(HEADER).replace("s,", "t,")
+        self.assertEqual(self.run_import(two).exit_code, 2)
+        self.assertEqual(self.run_import(two, "--survey", "t").exit_code, 0)
+        self.assertEqual(self.stored(), 4)
+
+    def test_another_finish_must_be_decided(self):
+        restored = GOOD.replace("factory", "restored")
+        self.assertEqual(self.run_import(restored).exit_code, 2)
+        self.assertEqual(self.run_import(restored, "--finish", "inspection").exit_code, 0)
+
+    def test_an_unknown_inspection_is_status_2(self):
+        self.inspection = "00000000-0000-4000-8000-000000000000"
+        self.assertEqual(self.run_import(GOOD).exit_code, 2)
+
+
+class Serving(unittest.TestCase):
+    def test_a_second_server_on_the_same_directory_or_port_is_a_clear_error(self):
+        with RunningServer() as server, tempfile.TemporaryDirectory() as other:
+            same = run_process("serve", "--data", server.data, "--port", "0")
+            taken = run_process("serve", "--data", other, "--port", server.port)
+        self.assertEqual((same.returncode, taken.returncode), (1, 1))
+        self.assertIn("another Hakutsu server", same.stderr)
+        self.assertIn(f"port {server.port}", taken.stderr)
+        self.assertNotIn("Traceback", same.stderr + taken.stderr)
+
+    def test_it_listens_on_loopback_only(self):
+        with RunningServer() as server:
+            self.assertTrue(server.address.startswith("http://127.0.0.1:"))
+            with Path("/proc/net/tcp").open() as table:
+                listening = [line.split()[1] for line in table if line.split()[3] == "0A"]
+        self.assertIn(f"0100007F:{server.port:04X}", listening)
+        self.assertNotIn(f"00000000:{server.port:04X}", listening)
+
+    def test_without_a_command_it_says_what_there_is(self):
+        self.assertIn("Usage", run_process("--help").stdout)
