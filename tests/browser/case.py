@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import unittest
 
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.wait import WebDriverWait
@@ -35,10 +36,17 @@ class BrowserCase(unittest.TestCase):
         return self.driver.find_elements(By.CSS_SELECTOR, selector)
 
     def text(self, selector):
-        return self.one(selector).text
+        """What a user reads there; taken in one step, since fragments may be swapped at any time."""
+        return self.driver.execute_script("return document.querySelector(arguments[0]).innerText", selector).strip()
+
+    def texts(self, selector):
+        script = "return [...document.querySelectorAll(arguments[0])].map((one) => one.innerText.trim())"
+        return self.driver.execute_script(script, selector)
 
     def wait(self, condition, message=""):
-        return WebDriverWait(self.driver, PATIENCE_SECONDS, poll_frequency=0.05).until(lambda _: condition(), message)
+        # A fragment swapped between finding an element and reading it is found again at the next look.
+        wait = WebDriverWait(self.driver, PATIENCE_SECONDS, 0.05, [StaleElementReferenceException])
+        return wait.until(lambda _: condition(), message)
 
     def wait_saved(self):
         self.wait(lambda: self.text("#saved") == "saved", "not saved")

@@ -48,15 +48,7 @@ class LineGrammar(BrowserCase):
                 self.assertEqual((panel, actions), ("roof", []))
 
     def test_numbers_that_look_like_the_other_unit(self):
-        lines = [
-            ["4.6", "um"],
-            ["19", "um"],
-            ["20", "um"],
-            ["112", "mil"],
-            ["31", "mil"],
-            ["30", "mil"],
-            ["4.6um", "um"],
-        ]
+        lines = ("4.6", "19", "20", ["112", "mil"], ["31", "mil"], ["30", "mil"], "4.6um")
         doubts = [actions[0].split(" ")[-1] for _, _, actions in self.read(*lines)]
         self.assertEqual(doubts, ["mil", "mil", "", "um", "um", "", ""])
 
@@ -66,10 +58,7 @@ class Keyboard(BrowserCase):
         self.here = self.new_inspection()
 
     def readings(self):
-        return [
-            item.text.split(" strike")[0].split("\n")[0]
-            for item in self.all("[data-fragment=panel] li:has([data-strike])")
-        ]
+        return self.texts("[data-fragment=panel] li:has([data-strike]) > span")
 
     def test_a_line_of_digits_and_enter_is_a_reading_and_the_profile_follows(self):
         before = self.one(".film-profile").get_attribute("aria-label")

@@ -132,14 +132,13 @@ def _panel(
     if not panel.observations:
         columns.append(tag("path", d=f"M{x:.0f} {scale.floor - 4}h{width:.0f}", class_="fp-empty"))
     middle = x + width / 2
-    label = tag("text", text(panel.code), x=middle, y=scale.floor + 18, text_anchor="middle", class_="fp-code")
+    code = tag("text", text(panel.code), x=middle, y=scale.floor + 18, text_anchor="middle", class_="fp-code")
     glyph = strata_mark(panel.state, middle - 10, scale.floor + 26, 20)
     said = f"{panel.name}: {panel.words}" + (f", {panel.why_empty}" if panel.why_empty else "")
-    inside = [tag("title", text(said)), back, *columns, label, glyph]
+    inside = [tag("title", text(said)), back, *columns, code, glyph]
     if panel.href:
-        return tag(
-            "a", *inside, href=panel.href, data_panel=panel.key, class_="fp-link", aria_label=f"{panel.code}, {said}"
-        )
+        label = f"{panel.code}, {said}"
+        return tag("a", *inside, href=panel.href, data_panel=panel.key, class_="fp-link", aria_label=label)
     return tag("g", *inside)
 
 

@@ -1,0 +1,47 @@
+"""One picture per main view, from demo data, into docs/screenshots."""
+
+from __future__ import annotations
+
+import sys
+import time
+
+from hakutsu.demo.building import demo_id
+from tests.browser.driving import ROOT, RunningServer, browser
+
+OUT = ROOT / "docs" / "screenshots"
+ESTATE, HATCH, FELL = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "fell"))
+WIDE, NARROW = (1280, 800), (390, 844)
+VIEWS = {
+    "day": ("/", WIDE, ""),
+    "new-inspection": ("/inspections/new", WIDE, ""),
+    "film-station": (f"{ESTATE}/film?panel=rear_quarter_right", WIDE, ""),
+    "film-station-narrow": (f"{HATCH}/film?panel=rear_quarter_left", NARROW, ""),
+    "film-keys": (f"{FELL}/film", WIDE, "document.querySelector('#keys').showModal()"),
+    "vehicle": (f"{HATCH}/vehicle", WIDE, ""),
+    "logbook": (f"{ESTATE}/logbook", WIDE, ""),
+    "report": (f"{ESTATE}/report", (1000, 1400), ""),
+}
+
+
+def main(names: list[str]) -> None:
+    """Take the named views, or all."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with RunningServer(demo=True) as server:
+        for name in names or VIEWS:
+            path, (width, height), script = VIEWS[name]
+            driver = browser(width, height)
+            try:
+                metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
+                driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+                driver.get(server.address + path)
+                time.sleep(0.6)
+                driver.execute_script(script)
+                time.sleep(0.3)
+                driver.save_screenshot(str(OUT / f"{name}.png"))
+                print(f"· {name}")
+            finally:
+                driver.quit()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])
