@@ -129,6 +129,16 @@ class Keyboard(BrowserCase):
         self.one("[data-fragment=panel] [data-strike]").click()
         self.wait(lambda: self.count_on("roof") == "0/3")
 
+    def test_a_note_and_what_we_did_are_kept_with_the_panel_and_reach_the_report(self):
+        self.one("#noted summary").click()
+        self.one("#note").send_keys("runs along the lower edge", Keys.ENTER)
+        self.wait(lambda: "runs along the lower edge" in self.text("[data-fragment=panel]"))
+        self.one("#note").send_keys("wiped a trial spot")
+        self.one("[value='general.intervention']").click()
+        self.wait(lambda: "we did this: wiped a trial spot" in self.text("[data-fragment=panel]"))
+        self.open(f"{self.here}/report")
+        self.assertIn("Roof: runs along the lower edge", self.text("article"))
+
     def test_changing_the_gauge_changes_unit_and_what_is_shown(self):
         self.type_line("127")
         self.one("#gauge-details summary").click()

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from functools import singledispatch
 
+from hakutsu.dossier import Dossier
+from hakutsu.entries import Entry
 from hakutsu.entries.film import GaugeInUse, Imported, Reading
 from hakutsu.entries.general import Intervention, Limit, NothingFound, Seen, Strike
 from hakutsu.entries.opening import Brief, StageReached, Vehicle
@@ -97,3 +99,10 @@ def _(body: Seen) -> tuple[str, str]:
 @body_words.register
 def _(body: Strike) -> tuple[str, str]:
     return "Strike", body.because or "taken back"
+
+
+def noted(dossier: Dossier) -> list[tuple[Entry, str]]:
+    """Remarks and interventions that stand, in words, in the order of the logbook."""
+    said = [(entry, body.text) for entry, body in dossier.opening.remarks]
+    done = [(entry, f"we did this: {body.done}") for entry, body in dossier.opening.interventions]
+    return sorted([*said, *done], key=lambda one: one[0].seq)

@@ -16,7 +16,7 @@ from hakutsu.dossier import Covered, KeptReading, PanelCoverage
 from hakutsu.exchange.film_csv import write_film_csv
 from hakutsu.figures.film_profile import ProfilePanel, column_numbers, film_profile
 from hakutsu.reckoning import Reckoning, observation
-from hakutsu.report.wording import reading_words
+from hakutsu.report.wording import noted, reading_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import Unit
@@ -128,6 +128,7 @@ def film_context(reckoning: Reckoning, wanted: str | None) -> dict[str, Any]:
         "next": rows[(place + 1) % len(rows)],
         "states": STATES,
         "readings": [_reading_line(r, reckoning) for r in dossier.film.on_panel(current.key)],
+        "notes": [(entry, words) for entry, words in noted(dossier) if entry.place == current.key],
         "surprise": surprise,
         "last": last,
         "last_words": f"{reading_words(last.body)} on {panels()[last.panel].name()}" if last else "",

@@ -6,7 +6,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
 from hakutsu.report.film_section import film_section
-from hakutsu.report.wording import place_words
+from hakutsu.report.wording import noted, place_words
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film import baseline_words, profile_svg
 from hakutsu.web.rendering import page
@@ -28,6 +28,7 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         profile=profile_svg(reckoning, None, linked=False),
         reckoned=reckoning.film,
         unit=reckoning.dossier.film.gauge.unit,
+        notes=noted(reckoning.dossier),
         panel_name=place_words,
         made=desk.now(),
         tab="report",

@@ -263,6 +263,16 @@ document.querySelector("[data-limit-form]").addEventListener("submit", (event) =
   field.value = "";
 });
 
+document.querySelector("[data-note-form]").addEventListener("submit", async (event) => {
+  event.preventDefault();
+  const field = event.target.elements.note;
+  const text = field.value.trim();
+  if (!text) return field.focus();
+  const kind = event.submitter?.value || "general.seen";
+  await note(kind, kind === "general.seen" ? { station: "film", text } : { station: "film", done: text });
+  field.value = "";
+});
+
 document.querySelector("[data-gauge-form]").addEventListener("submit", async (event) => {
   event.preventDefault();
   const form = event.target.elements;
