@@ -200,7 +200,7 @@ class Touch(BrowserCase):
         self.assertEqual(self.one("#line").get_attribute("inputmode"), "none")
 
     def test_every_target_is_large_enough_and_nothing_sticks_out(self):
-        here = self.new_inspection()
+        here = self.new_inspection("Dampfschifffahrtsgesellschaft" * 4, buyer="B" * 120, registration="X" * 60)
         for path in (
             "/",
             "/inspections/new",
