@@ -22,13 +22,14 @@ def _baseline(baseline: Baseline | None) -> dict[str, Any] | None:
 
 
 def _panel(panel: PanelFilm) -> dict[str, Any]:
-    chances = panel.probabilities
+    chances, share = panel.probabilities, panel.filled_share
     return {
         "panel": panel.panel,
         "readings": panel.readings,
         "state": panel.state,
         "probabilities": None if chances is None else {str(state): chance for state, chance in chances.items()},
-        "filled_share": None,
+        "filled_share": None if share is None else {"median": share.median, "low": share.low, "high": share.high},
+        "changes_towards": None if panel.changes_towards is None else panel.changes_towards[0],
         "reasons": list(panel.reasons),
         "words": panel.words,
         "concern": None if panel.judged is None else panel.judged.concern,

@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from hakutsu.core.film.observation import excess_table, reading_table, shown
+from hakutsu.core.film.observation import reading_table, shown
 from hakutsu.core.film.parameters import parameters
 from hakutsu.core.film.survey import Observation
 from hakutsu.vehicle.vocabulary import ReadingStatus
@@ -59,15 +59,3 @@ class Likelihood(unittest.TestCase):
     def test_unevenness_widens(self):
         far = Observation("roof", 150.0)
         self.assertGreater(chance(far, 112, 0.2), chance(far, 112, 0.03))
-
-
-class Excess(unittest.TestCase):
-    def table(self, value):
-        return excess_table(shown(readings("roof", value), P), np.array([200.0]), 500, 0.9)[0, 0]
-
-    def test_nothing_below_the_level(self):
-        self.assertEqual(self.table(150), 0)
-
-    def test_half_the_mass_lies_above_the_median_excess(self):
-        over = excess_table(shown(readings("roof", "over", limit_um=700), P), np.array([200.0]), 500, 0.9)[0, 0]
-        self.assertAlmostEqual(over, 0.5)

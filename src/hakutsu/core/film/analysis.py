@@ -6,10 +6,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from statistics import median
 
+import numpy as np
+
+from hakutsu.core.film import filler, graded
 from hakutsu.core.film.car import CarPosterior, car_posterior, state_prior, weighted_quantiles
 from hakutsu.core.film.grids import Grids, grids
-from hakutsu.core.film.panel_evidence import panel_evidence
-from hakutsu.core.film.parameters import FilmParameters, parameters
+from hakutsu.core.film.panel_evidence import PanelEvidence, panel_evidence
+from hakutsu.core.film.parameters import FilmParameters, Side, parameters
 from hakutsu.core.film.reasons import Context, panel_reasons, sureness
 from hakutsu.core.film.schools import Judged, School, default_school, judge, prior_finish
 from hakutsu.core.film.spots import SpotVerdict, Surprise, film_um, surprises
@@ -19,6 +22,14 @@ from hakutsu.vehicle.vocabulary import Substrate, Unit
 
 ANCHOR = 0.7
 BOTH_LEVELS_BELOW = 0.8
+FILLED_FROM = 0.05
+SIDE_FROM = 0.6
+_ENDS = {  # what u = 0, u = 1, v = 0 and v = 1 are, by the plane a panel lies in
+    "flank": ("its front edge", "its rear edge", "its lower edge", "its upper edge"),
+    "top": ("its left edge", "its right edge", "its front edge", "its rear edge"),
+    "end": ("its left edge", "its right edge", "its lower edge", "its upper edge"),
+}
+_SIDES = (Side.FRONT, Side.REAR, Side.LOW, Side.HIGH)
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,8 +46,21 @@ class Baseline:
 
 
 @dataclass(frozen=True, slots=True)
+class FilledShare:
+    """Share of a panel's area under more than 150 µm of filler, given that there is filler; 80 % interval."""
+
+    median: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
 class PanelFilm:
-    """What is said about one panel; `probabilities` and `state` are none where no gauge reads."""
+    """What is said about one panel; `probabilities` and `state` are none where no gauge reads.
+
+    `filled_share` is given once filler has a chance of 5 %; `changes_towards` is the likeliest side of a blended or
+    thinned panel with its probability, where positions tell.
+    """
 
     panel: str
     substrate: Substrate
@@ -47,6 +71,8 @@ class PanelFilm:
     reasons: tuple[str, ...]
     judged: Judged | None
     median_um: float | None = None
+    filled_share: FilledShare | None = None
+    changes_towards: tuple[Side, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -108,6 +134,8 @@ def analyse(
             baseline.median if baseline else None, medians.get(mirror or ""), unit, key.startswith("sill")
         )
         results.append(_metal(survey, key, chances, context, school, band_um, p))
+    if evidence and car:
+        results = [_with_extent(result, evidence, car, grid, p) for result in results]
     waiting = {s.observation.panel for s in odd if s.verdict is SpotVerdict.OPEN}
     results = [
         replace(r, words=f"{r.words}; one reading waits for its repeat") if r.panel in waiting else r for r in results
@@ -150,6 +178,36 @@ def _metal(
         judge(school, films, first, chances[first], band_um, p.schools),
         median(films) if films else None,
     )
+
+
+def _with_extent(
+    result: PanelFilm, evidence: PanelEvidence, car: CarPosterior, grid: Grids, p: FilmParameters
+) -> PanelFilm:
+    """Add how far filler reaches, and to which side a blend or a polish lies."""
+    if result.probabilities is None or result.panel not in evidence.panels:
+        return result
+    i = evidence.panels.index(result.panel)
+    own = result.probabilities
+    if own[State.FILLED] >= FILLED_FROM:
+        level = (1 - car.resprayed) * car.baseline @ grid.refinished + car.resprayed * car.respray @ grid.resprayed
+        weight = np.interp(np.log(filler.LEVELS_UM), np.log(grid.level_um), level)
+        values, weights = filler.area_posterior(evidence.per_dome[i], weight, result.readings, p.filled)
+        low, middle, high = weighted_quantiles(values, weights, (0.1, 0.5, 0.9))
+        extent = f"if filled, then {low:.0%} to {high:.0%} of the panel".replace("%", " %")
+        reasons = (*result.reasons, extent) if result.state is State.FILLED else result.reasons
+        result = replace(result, filled_share=FilledShare(middle, low, high), reasons=reasons)
+    if result.state in (State.BLENDED, State.THINNED):
+        family = graded.families(p)[0 if result.state is State.BLENDED else 1]
+        per_gradient = evidence.per_blend if result.state is State.BLENDED else evidence.per_cut
+        weight = np.interp(np.log(graded.LEVELS_UM), np.log(grid.level_um), car.baseline @ grid.own["panel", True][0])
+        sides = graded.side_weights(per_gradient[i], weight, family)
+        side = max(sorted(sides), key=lambda one: sides[one])
+        if sides[side] >= SIDE_FROM:
+            edge = _ENDS[panels()[result.panel].plane][_SIDES.index(side)] if side in _SIDES else ""
+            change = "rises" if result.state is State.BLENDED else "thins"
+            said = f"the film {change} towards {edge}" if edge else "the film is thinner all over"
+            result = replace(result, changes_towards=(side, sides[side]), reasons=(*result.reasons, said))
+    return result
 
 
 def _baselines(car: CarPosterior | None, grid: Grids) -> tuple[Baseline | None, Baseline | None]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from hakutsu.core.film.grids import Grids
+from hakutsu.core.film.numeric import log_sum
 from hakutsu.core.film.observation import Floats
 from hakutsu.core.film.panel_evidence import PanelEvidence
 from hakutsu.core.film.parameters import FilmParameters
@@ -62,7 +63,7 @@ def car_posterior(evidence: PanelEvidence, finish: Finish, grid: Grids, p: FilmP
         table = evidence.resprayed[..., None] if regime == RESPRAYED else evidence.factory
         prior = np.log(grid.respray_prior)[:, None] if regime == RESPRAYED else factory_prior
         terms = table + np.log(_row(p.regime[regime]))[None, :, None, None]
-        per_panel = np.logaddexp.reduce(terms, axis=1)
+        per_panel = log_sum(terms, axis=1)
         joint[regime] = np.log(weight) + prior + per_panel.sum(axis=0)
         given[regime] = np.exp(terms - per_panel[:, None])
     top = max(float(log.max()) for log in joint.values())

@@ -20,15 +20,17 @@ SPREADS = np.geomspace(0.014, 0.24, 6)
 class Grids:
     """Levels [µm], baselines [µm] (a stretch of the levels), and prior weights over them.
 
-    Kernels have shape (baselines, levels) and say how likely a panel's level is given the car's baseline.
+    Kernels have shape (baselines, levels) and say how likely a panel's level is given the car's baseline. `own` holds
+    those of the car's own film by kind of panel (panel, roof, sill) and by whether its substrate is the usual one of
+    the car; sills have one for each amount of stone guard.
     """
 
     level_um: Floats
     baseline_um: Floats
     factory_prior: Floats
     respray_prior: Floats
-    original: Floats
-    original_wide: Floats
+    own: dict[tuple[str, bool], tuple[Floats, ...]]
+    factory_level: Floats
     refinished: Floats
     rebuilt: Floats
     resprayed: Floats
@@ -36,13 +38,6 @@ class Grids:
     factory_spread: Floats
     refinished_spread: Floats
     rebuilt_spread: Floats
-
-    def shift(self, more_um: float) -> tuple[np.ndarray, Floats]:
-        """Where `level + more_um` lies on the grid: index below, and the share of the index above."""
-        place = np.log(np.maximum(self.level_um + more_um, self.level_um[0]) / self.level_um[0])
-        place = np.minimum(place / np.log(self.level_um[1] / self.level_um[0]), len(self.level_um) - 1.001)
-        below = place.astype(int)
-        return below, place - below
 
 
 def _bump(log_x: Floats, log_centre: Floats | float, sd: float) -> Floats:
@@ -86,14 +81,17 @@ def make_grids(p: FilmParameters) -> Grids:
     bare = _bump(log_level, np.log(p.refinished.bare_median_um), p.refinished.bare_sd_log)
     over = _added(level, base, p.refinished.over_median_um, p.refinished.over_sd_log)
     rebuilt = _added(level, base, p.rebuilt.over_median_um, p.rebuilt.over_sd_log)
+    usual = around(p.between.panel_sd_log, p.between.panel_tail_sd_log)
+    wide = around(float(np.hypot(p.between.panel_sd_log, other)), p.between.panel_tail_sd_log + other / 2)
+    own = _own_kernels(usual, base, True, p) | _own_kernels(wide, base, False, p)
     once_more = p.rebuilt.over_median_um - p.refinished.over_median_um
     return Grids(
         level_um=level,
         baseline_um=base,
         factory_prior=factory,
         respray_prior=_bump(log_base, np.log(p.baseline.respray_median_um), p.baseline.respray_sd_log),
-        original=around(p.between.panel_sd_log, p.between.panel_tail_sd_log),
-        original_wide=around(float(np.hypot(p.between.panel_sd_log, other)), p.between.panel_tail_sd_log + other / 2),
+        own=own,
+        factory_level=factory[None, :] @ own["panel", True][0],
         refinished=p.refinished.bare_share * bare + (1 - p.refinished.bare_share) * over,
         rebuilt=rebuilt,
         resprayed=_bump(log_level, column, p.between.respray_panel_sd_log),
@@ -102,6 +100,27 @@ def make_grids(p: FilmParameters) -> Grids:
         refinished_spread=_spread_prior(p.unevenness.refinished_median, p.unevenness.refinished_gsd),
         rebuilt_spread=_spread_prior(p.unevenness.rebuilt_median, p.unevenness.rebuilt_gsd),
     )
+
+
+def _own_kernels(
+    kernel: Floats, base: Floats, usual: bool, p: FilmParameters
+) -> dict[tuple[str, bool], tuple[Floats, ...]]:
+    guards = p.between.stone_guard_um
+    share = p.between.two_tone_roof_share
+    roof = (1 - share) * kernel + share * _moved(kernel, base, p.between.two_tone_roof_um)
+    return {
+        ("panel", usual): (kernel,),
+        ("roof", usual): (roof,),
+        ("sill", usual): tuple(_moved(kernel, base, guard) if guard else kernel for guard in guards),
+    }
+
+
+def _moved(kernel: Floats, base: Floats, more_um: float) -> Floats:
+    """The kernel of panels that carry `more_um` on top of the baseline's film."""
+    place = np.interp(base + more_um, base, np.arange(len(base)))
+    below = np.minimum(place.astype(int), len(base) - 2)
+    share = (place - below)[:, None]
+    return np.asarray((1 - share) * kernel[below] + share * kernel[below + 1])
 
 
 def _added(level: Floats, base: Floats, median_um: float, sd_log: float) -> Floats:

@@ -89,24 +89,14 @@ def reading_table(seen: Shown, level_um: Floats, spread: Floats, parameters: Fil
     with np.errstate(divide="ignore"):
         high = mass(np.log(seen.high_um))
         low = mass(np.log(seen.low_um))
-    stray = _misread_mass(seen, parameters)
+    stray = misread_mass(seen, parameters)
     misread = seen.misread[:, None, None]
     return np.asarray((1 - misread) * (high - low) + misread * stray[:, None, None])
 
 
-def _misread_mass(seen: Shown, parameters: FilmParameters) -> Floats:
+def misread_mass(seen: Shown, parameters: FilmParameters) -> Floats:
+    """Probability of each reading if it were a misread: broad about ordinary film. Shape (n,)."""
     gauge = parameters.gauge
     centre, sd = np.log(gauge.misread_median_um), gauge.misread_sd_log
     high = ndtr((np.log(seen.high_um) - centre) / sd)
     return np.asarray(np.maximum(high - ndtr((np.log(seen.low_um) - centre) / sd), 1e-12))
-
-
-def excess_table(seen: Shown, level_um: Floats, median_um: float, sd_log: float) -> Floats:
-    """Probability of each reading where film lies above the panel's level by a log-normal excess.
-
-    Returns shape (n, k); 0 where the reading lies below the level.
-    """
-    low = np.maximum(seen.low_um[:, None] - level_um, 0.0)
-    high = np.maximum(seen.high_um[:, None] - level_um, 0.0)
-    with np.errstate(divide="ignore"):
-        return np.asarray(ndtr(np.log(high / median_um) / sd_log) - ndtr(np.log(low / median_um) / sd_log))

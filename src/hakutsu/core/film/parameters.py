@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tomllib
+from enum import StrEnum
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -59,16 +60,28 @@ class Unevenness(_Group):
     rebuilt_gsd: float
 
 
+class Side(StrEnum):
+    """A side of a panel in its own coordinates: u runs front to rear or left to right, v along the other way."""
+
+    FRONT = "front"
+    REAR = "rear"
+    LOW = "low"
+    HIGH = "high"
+    ALL = "all over"
+
+
 class Thinned(_Group):
     least_um: float
     most_um: float
-    one_sided_share: tuple[float, ...]
+    begins: float
+    side_weights: dict[Side, float]
 
 
 class Blended(_Group):
     least_um: float
     most_um: float
-    faded_share: tuple[float, ...]
+    begins: tuple[float, ...]
+    side_weights: dict[Side, float]
 
 
 class Refinished(_Group):
@@ -87,10 +100,12 @@ class Rebuilt(_Group):
 class Filled(_Group):
     excess_median_um: float
     excess_sd_log: float
-    area_shares: tuple[float, ...]
-    area_weights: tuple[float, ...]
-    low_edge_factor: float
-    high_edge_factor: float
+    unevenness: float
+    shape_readings: float
+    radii: tuple[float, ...]
+    radius_weights: tuple[float, ...]
+    low_weight: float
+    high_weight: float
 
 
 class Schools(_Group):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
+from functools import cached_property
 
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Finish, ReadingStatus, Substrate
@@ -80,19 +81,20 @@ class FilmSurvey:
         """
         read = {o.panel for o in self.observations if o.status is not ReadingStatus.NONE}
         named = {
-            key: kind.is_metal or (kind is Substrate.UNKNOWN and key in read) for key, kind in self._panels().items()
+            key: kind.is_metal or (kind is Substrate.UNKNOWN and key in read) for key, kind in self._panels.items()
         }
         return [key for key in panels() if named.get(key)]
 
     def all_panels(self) -> list[str]:
         """All panels of the survey, in the order of the panel table."""
-        named = self._panels()
+        named = self._panels
         return [key for key in panels() if key in named]
 
     def substrate(self, panel: str) -> Substrate:
         """Substrate of a panel: as stated, else the first one met among its readings."""
-        return self._panels()[panel]
+        return self._panels[panel]
 
+    @cached_property
     def _panels(self) -> dict[str, Substrate]:
         found = dict(self.substrates)
         for observation in sorted(self.observations, key=lambda o: (o.panel, not o.substrate.is_metal, o.substrate)):
@@ -101,4 +103,12 @@ class FilmSurvey:
 
     def on_panel(self, panel: str) -> list[Observation]:
         """Observations of one panel that enter the model."""
-        return [o for o in self.observations if o.panel == panel and o.counts]
+        return self._counted.get(panel, [])
+
+    @cached_property
+    def _counted(self) -> dict[str, list[Observation]]:
+        found: dict[str, list[Observation]] = {}
+        for observation in self.observations:
+            if observation.counts:
+                found.setdefault(observation.panel, []).append(observation)
+        return found
