@@ -1,4 +1,4 @@
-"""Score `hakutsu film` against a labelled fleet: surveys.csv (the exchange format) and truth.csv (survey, panel, state).
+"""Score `hakutsu film` against labels: surveys.csv (the exchange format) and truth.csv (survey, panel, state).
 
 Altered score = 1 − original − thinned; filled score = filled. Threshold: the 98th percentile of the score over panels
 not in the class; found: share of the class above it. Calibration error over ten equal-width bins.
