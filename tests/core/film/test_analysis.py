@@ -75,6 +75,11 @@ class States(unittest.TestCase):
     def test_a_panel_at_twice_the_cars_film_is_not_passed_though_it_is_no_filler(self):
         self.assertNotEqual(self.state(236, 240).state, State.ORIGINAL)
 
+    def test_millimetres_of_filler_are_filler_and_no_misread(self):
+        for values in ((236, 229, 2400, 3100), (236, 229, 241, 4300, 4800), (240, 231, 12_000, 9_000)):
+            with self.subTest(values):
+                self.assertEqual(self.state(*values).state, State.FILLED)
+
     def test_over_range_spots_mean_filler(self):
         self.assertEqual(self.state(236, 229, 241, "over", "over", limit_um=1500).state, State.FILLED)
 

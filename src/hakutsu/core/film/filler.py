@@ -15,7 +15,7 @@ from hakutsu.core.film.parameters import Filled, FilmParameters
 TINY = 1e-30
 FILLER_FROM_UM = 150.0
 LEVELS_UM = np.geomspace(95.0, 800.0, 26)
-EXCESS_UM = np.array([0.0, 12, 30, 60, 100, 160, 250, 390, 600, 920, 1400, 2200, 3600])
+EXCESS_UM = np.array([0.0, 12, 30, 60, 100, 160, 250, 390, 600, 920, 1400, 2200, 3600, 6000])
 BETWEEN_STEPS = np.array([0.7, 0.83, 1.0, 1.2, 1.42])
 BETWEEN_WEIGHTS = np.array([0.1, 0.2, 0.4, 0.2, 0.1])
 FINE = np.stack(np.meshgrid(np.linspace(0.02, 0.98, 25), np.linspace(0.02, 0.98, 25)), axis=-1).reshape(-1, 2)
@@ -53,7 +53,7 @@ def domes(p: Filled) -> Domes:
 
 def make_domes(p: Filled) -> Domes:
     """Every combination of centre, radius and peak, with prior weights: filler sits low more often than high."""
-    peak_at = np.array([-1.5, -0.75, 0.0, 0.75, 1.5])
+    peak_at = np.array([-1.5, -0.7, 0.1, 0.9, 1.8, 2.8])
     peaks = p.excess_median_um * np.exp(p.excess_sd_log * peak_at)
     peak_weight = np.exp(-0.5 * peak_at**2)
     rows = [

@@ -45,7 +45,10 @@ def shown(observations: Sequence[Observation], parameters: FilmParameters) -> Sh
     for observation in observations:
         if observation.censored:
             bound = observation.limit_um or observation.value_um or gauge.lowest_limit_um
-            low.append(bound)
+            low.append(min(bound, gauge.highest_limit_um))
+            high.append(np.inf)
+        elif (observation.value_um or 0.0) >= gauge.highest_limit_um:
+            low.append(gauge.highest_limit_um)
             high.append(np.inf)
         else:
             half = (observation.step_um or gauge.default_step_um) / 2

@@ -23,6 +23,7 @@ class Gauge(_Group):
     gain_sd: float
     default_step_um: float
     lowest_limit_um: float
+    highest_limit_um: float
     misread_share: float
     misread_median_um: float
     misread_sd_log: float
