@@ -68,6 +68,13 @@ class Keyboard(BrowserCase):
         self.assertNotEqual(self.one(".film-profile").get_attribute("aria-label"), before)
         self.assertEqual(self.driver.switch_to.active_element.get_attribute("id"), "line")
 
+    def test_the_baseline_and_its_doubts_stand_under_the_profile(self):
+        self.assertIn("No baseline yet", self.text("[data-fragment=profile]"))
+        self.type_line("ro 118 121 119")
+        self.assertIn("only one panel was read", self.text("[data-fragment=profile]"))
+        self.type_line("bo 117 120 118")
+        self.assertRegex(self.text("[data-fragment=profile]"), r"Baseline 1[12]\d µm \(1[12]\d to 1[12]\d µm")
+
     def test_arrows_walk_and_the_walk_wraps(self):
         line = self.one("#line")
         line.send_keys(Keys.ARROW_DOWN)

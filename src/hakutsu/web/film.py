@@ -129,6 +129,7 @@ def film_context(reckoning: Reckoning, wanted: str | None) -> dict[str, Any]:
         "states": STATES,
         "readings": [_reading_line(r, reckoning) for r in dossier.film.on_panel(current.key)],
         "notes": [(entry, words) for entry, words in noted(dossier) if entry.place == current.key],
+        "baseline_words": baseline_words(reckoning),
         "surprise": surprise,
         "last": last,
         "last_words": f"{reading_words(last.body)} on {panels()[last.panel].name()}" if last else "",
