@@ -129,6 +129,13 @@ class Keyboard(BrowserCase):
         self.wait(lambda: not self.one("[data-repeat]").is_displayed())
         self.assertIn("not repeated", self.text("[data-fragment=panel]"))
 
+    def test_a_repeat_for_another_panel_is_refused_and_kept_in_the_line(self):
+        self.type_line("bo 118 121 117")
+        self.type_line("ro 118 121 119 244")
+        self.one("#line").send_keys("bo r 119", Keys.ENTER)
+        self.assertIn("Go to the panel first", self.text("[data-said]"))
+        self.assertEqual(self.one("#line").get_property("value"), "bo r 119")
+
     def test_a_limit_and_nothing_to_read_are_noted_and_taken_back(self):
         self.one("#instead summary").click()
         self.one("[data-limit='wet or dirty']").click()

@@ -101,6 +101,12 @@ class Entries(WebCase):
         self.post(inspection, first, reading("roof", 113, strikes=first.id))
         self.assertEqual([e["struck"] for e in self.film_readings(inspection)], [True, False])
 
+    def test_the_exported_survey_leaves_edge_readings_out(self):
+        inspection = opened(self.logbook)
+        self.post(inspection, reading("roof", 112), reading("roof", 60, edge=True))
+        rows = self.client.get(f"/inspections/{inspection}/film.csv").text.splitlines()
+        self.assertEqual([row.split(",")[4] for row in rows[1:]], ["112"])
+
     def test_too_large_a_body_is_refused(self):
         answer = self.client.post("/account", content=b"x" * 9_000_000)
         self.assertEqual(answer.status_code, 413)

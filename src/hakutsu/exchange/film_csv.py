@@ -11,6 +11,7 @@ from enum import StrEnum
 from typing import TypeVar
 
 from hakutsu.core.film.survey import FilmSurvey, Observation
+from hakutsu.entries.film import MOST_UM
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.units import from_um, to_um
 from hakutsu.vehicle.vocabulary import Finish, ReadingStatus, Substrate, Unit
@@ -18,7 +19,6 @@ from hakutsu.vehicle.vocabulary import Finish, ReadingStatus, Substrate, Unit
 REQUIRED = ("panel", "reading", "unit", "status", "substrate", "finish")
 OPTIONAL = ("survey", "u", "v", "gauge_limit", "resolution")
 COLUMNS = ("survey", "panel", "u", "v", "reading", "unit", "status", "substrate", "finish", "gauge_limit", "resolution")
-MOST_UM = 25_000.0
 LONGEST_FIELD = 200
 WordT = TypeVar("WordT", bound=StrEnum)
 

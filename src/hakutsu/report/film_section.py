@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from hakutsu.core.film import Concern, PanelFilm, SpotVerdict, State, Surprise
+from hakutsu.core.film import Concern, PanelFilm, State, Surprise
 from hakutsu.dossier import Covered
 from hakutsu.figures.film_profile import column_numbers
 from hakutsu.reckoning import Reckoning, observation
@@ -67,7 +67,7 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         rows,
         [row for row in rows if _needs_words(row.film)],
         missing,
-        [s for s in reckoning.film.surprises if s.verdict is SpotVerdict.OPEN],
+        reckoning.film.open_surprises,
         sum(row.film.readings for row in rows),
         sorted({f"{r.at:%-d %B %Y}" for r in dossier.film.readings}),
         sorted({r.by for r in dossier.film.readings}),
@@ -75,9 +75,8 @@ def film_section(reckoning: Reckoning) -> FilmSection:
 
 
 def _needs_words(film: PanelFilm) -> bool:
-    unsettled = film.probabilities is not None and film.state is not None and film.probabilities[film.state] < 0.7
     concern = film.judged is not None and film.judged.concern is not Concern.NONE
-    return film.state is not State.ORIGINAL or unsettled or concern
+    return film.state is not State.ORIGINAL or not film.settled or concern
 
 
 def _why(state: Covered, taken: int, expected: int, because: str) -> str:

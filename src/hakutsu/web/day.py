@@ -8,7 +8,6 @@ from uuid import UUID
 from fastapi import APIRouter, HTTPException, Request
 from fastapi.responses import RedirectResponse, Response
 
-from hakutsu.core.film import SpotVerdict
 from hakutsu.dossier import Covered
 from hakutsu.entries.opening import Stage
 from hakutsu.reckoning import Reckoning
@@ -37,7 +36,6 @@ def day_row(reckoning: Reckoning) -> DayRow:
     """Sum an inspection up for the day page."""
     dossier = reckoning.dossier
     coverage = [c for c in dossier.film_coverage() if c.expected or c.state is Covered.LIMITED]
-    retests = sum(s.verdict is SpotVerdict.OPEN for s in reckoning.film.surprises)
     vehicle = dossier.vehicle
     return DayRow(
         id=dossier.inspection,
@@ -48,7 +46,7 @@ def day_row(reckoning: Reckoning) -> DayRow:
         readings=len(dossier.film.readings),
         done=sum(c.state is not Covered.OPEN for c in coverage),
         expected=len(coverage),
-        retests=retests,
+        retests=len(reckoning.film.open_surprises),
     )
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 from uuid import UUID
 
@@ -11,8 +11,9 @@ from fastapi import APIRouter, Request
 from fastapi.responses import PlainTextResponse, Response
 from markupsafe import Markup
 
-from hakutsu.core.film import STATES, PanelFilm, SpotVerdict, Surprise
+from hakutsu.core.film import STATES, PanelFilm
 from hakutsu.dossier import Covered, KeptReading, PanelCoverage
+from hakutsu.entries.film import MOST_UM
 from hakutsu.exchange.film_csv import write_film_csv
 from hakutsu.figures.film_profile import ProfilePanel, column_numbers, film_profile
 from hakutsu.reckoning import Reckoning, observation
@@ -60,14 +61,9 @@ class PanelRow:
         return self.coverage.state is Covered.OPEN
 
 
-def open_surprises(reckoning: Reckoning) -> list[Surprise]:
-    """Surprising readings whose repeats are still missing."""
-    return [surprise for surprise in reckoning.film.surprises if surprise.verdict is SpotVerdict.OPEN]
-
-
 def panel_rows(reckoning: Reckoning) -> list[PanelRow]:
     """All fitted panels in walk order."""
-    wanted = [surprise.observation.panel for surprise in open_surprises(reckoning)]
+    wanted = [surprise.observation.panel for surprise in reckoning.film.open_surprises]
     return [
         PanelRow(c.panel, panels()[c.panel].code, panels()[c.panel].name(), c, reckoning.film.panel(c.panel),
                  wanted.count(c.panel))
@@ -75,11 +71,11 @@ def panel_rows(reckoning: Reckoning) -> list[PanelRow]:
     ]  # fmt: skip
 
 
-def profile_panels(reckoning: Reckoning, *, linked: bool) -> list[ProfilePanel]:
+def profile_panels(reckoning: Reckoning, rows: list[PanelRow], *, linked: bool) -> list[ProfilePanel]:
     """The panels of the film profile; with `linked` each leads to itself on the film station."""
     dossier = reckoning.dossier
     found = []
-    for row in panel_rows(reckoning):
+    for row in rows:
         read = [observation(reading, dossier) for reading in dossier.film.on_panel(row.key)]
         if not read and not row.coverage.expected:
             continue
@@ -90,12 +86,9 @@ def profile_panels(reckoning: Reckoning, *, linked: bool) -> list[ProfilePanel]:
     return found
 
 
-def profile_svg(reckoning: Reckoning, current: str | None, *, linked: bool = True) -> Markup:
+def profile_svg(reckoning: Reckoning, shown: list[ProfilePanel], current: str | None = None) -> Markup:
     """The film profile as markup."""
-    unit = reckoning.dossier.film.gauge.unit
-    return Markup(
-        film_profile(profile_panels(reckoning, linked=linked), reckoning.film.baseline, unit, current=current)
-    )
+    return Markup(film_profile(shown, reckoning.film.baseline, reckoning.dossier.film.gauge.unit, current=current))
 
 
 def _reading_line(reading: KeptReading, reckoning: Reckoning) -> dict[str, Any]:
@@ -114,10 +107,11 @@ def film_context(reckoning: Reckoning, wanted: str | None) -> dict[str, Any]:
     current = next((row for row in rows if row.key == wanted), None)
     current = current or next((row for row in rows if row.is_open), rows[0])
     place = rows.index(current)
-    surprise = next((s for s in open_surprises(reckoning) if s.observation.panel == current.key), None)
+    surprise = next((s for s in reckoning.film.open_surprises if s.observation.panel == current.key), None)
     last = dossier.film.readings[-1] if dossier.film.readings else None
     counted = [row for row in rows if row.coverage.expected or row.coverage.state is Covered.LIMITED]
     gauge = dossier.film.gauge
+    shown = profile_panels(reckoning, rows, linked=True)
     return {
         "dossier": dossier,
         "vehicle": dossier.vehicle,
@@ -135,16 +129,14 @@ def film_context(reckoning: Reckoning, wanted: str | None) -> dict[str, Any]:
         "last_words": f"{reading_words(last.body)} on {panels()[last.panel].name()}" if last else "",
         "done": sum(not row.is_open for row in counted),
         "expected": len(counted),
-        "retests": len(open_surprises(reckoning)),
+        "retests": len(reckoning.film.open_surprises),
         "gauge": gauge,
         "unit": gauge.unit,
         "usual_limits": USUAL_LIMITS,
         "limit_entry": dossier.film.limits.get(current.key, (None, ""))[0],
         "nothing_entry": dossier.film.nothing.get(current.key),
-        "profile": profile_svg(reckoning, current.key),
-        "numbers": [
-            (panel, column_numbers(panel.observations, gauge.unit)) for panel in profile_panels(reckoning, linked=False)
-        ],
+        "profile": profile_svg(reckoning, shown, current.key),
+        "numbers": [(panel, column_numbers(panel.observations, gauge.unit)) for panel in shown],
     }
 
 
@@ -163,7 +155,7 @@ def station_config(reckoning: Reckoning) -> str:
         "panels": [{"key": row.key, "code": row.code, "name": row.name} for row in rows],
         "codes": {panel.code: panel.name() for panel in panels().values()},
         "gauge": {"unit": gauge.unit, "step_um": gauge.step_um, "limit_um": gauge.limit_um},
-        "doubt": {"um_below": 20, "mil_above": 30, "most_um": 25000},
+        "doubt": {"um_below": 20, "mil_above": 30, "most_um": MOST_UM},
     })  # fmt: skip
 
 
@@ -183,8 +175,13 @@ def fragments(reckoning: ReckoningHere, panel: str | None = None) -> dict[str, s
 
 @router.get("/inspections/{inspection}/film.csv")
 def film_csv(inspection: UUID, reckoning: ReckoningHere) -> Response:
-    """The survey in the exchange format, in the gauge's unit."""
-    text = write_film_csv([reckoning.film_survey], Unit(reckoning.dossier.film.gauge.unit))
+    """The survey in the exchange format, in the gauge's unit.
+
+    Readings at an edge stay here: the format has no word for them, and elsewhere they would pass for film of the panel.
+    """
+    survey = reckoning.film_survey
+    open_film = replace(survey, observations=[o for o in survey.observations if not o.edge])
+    text = write_film_csv([open_film], Unit(reckoning.dossier.film.gauge.unit))
     name = f"film-{str(inspection)[:8]}.csv"
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return PlainTextResponse(text, media_type="text/csv; charset=utf-8", headers=headers)

@@ -3,6 +3,7 @@ import unittest
 from dataclasses import replace
 
 from hakutsu.core.film import STATES, Concern, School, State, analyse
+from hakutsu.core.film.parameters import parameters
 from hakutsu.vehicle.units import to_um
 from hakutsu.vehicle.vocabulary import Finish, Substrate, Unit
 from tests.builders import honest_car, readings, survey
@@ -128,6 +129,12 @@ class Properties(unittest.TestCase):
 
     def test_it_is_deterministic(self):
         self.assertEqual(analyse(survey(self.CAR)), analyse(survey(self.CAR)))
+
+    def test_other_parameters_reach_the_grids(self):
+        p = parameters()
+        wide = p.model_copy(update={"between": p.between.model_copy(update={"panel_sd_log": 0.2})})
+        base, loose = (analyse(survey(honest_car()), p=one).baseline for one in (p, wide))
+        self.assertGreater(loose.high - loose.low, 1.5 * (base.high - base.low))
 
     def test_units_never_matter(self):
         mil = [replace(o, value_um=o.value_um and to_um(o.value_um / 25.4, Unit.MIL)) for o in self.CAR]

@@ -13,7 +13,7 @@ from hakutsu.core.film.car import CarPosterior, car_posterior, state_prior, weig
 from hakutsu.core.film.grids import Grids, grids
 from hakutsu.core.film.panel_evidence import PanelEvidence, panel_evidence
 from hakutsu.core.film.parameters import FilmParameters, Side, parameters
-from hakutsu.core.film.reasons import Context, panel_reasons, sureness
+from hakutsu.core.film.reasons import LIKELY, Context, panel_reasons, sureness
 from hakutsu.core.film.schools import Judged, School, default_school, judge, prior_finish
 from hakutsu.core.film.spots import SpotVerdict, Surprise, film_um, surprises
 from hakutsu.core.film.survey import STATES, FilmSurvey, State
@@ -74,6 +74,11 @@ class PanelFilm:
     filled_share: FilledShare | None = None
     changes_towards: tuple[Side, float] | None = None
 
+    @property
+    def settled(self) -> bool:
+        """True when the likeliest state is likely enough to be named alone."""
+        return self.probabilities is not None and self.state is not None and self.probabilities[self.state] >= LIKELY
+
 
 @dataclass(frozen=True)
 class FilmAnalysis:
@@ -86,6 +91,11 @@ class FilmAnalysis:
     panels: tuple[PanelFilm, ...]
     surprises: tuple[Surprise, ...]
     warnings: tuple[str, ...] = field(default=())
+
+    @property
+    def open_surprises(self) -> list[Surprise]:
+        """Surprising readings whose repeats are still missing."""
+        return [surprise for surprise in self.surprises if surprise.verdict is SpotVerdict.OPEN]
 
     def panel(self, key: str) -> PanelFilm | None:
         """One panel's result by key."""
@@ -111,7 +121,7 @@ def analyse(
     p : the model's parameters, as shipped by default
     """
     p = p or parameters()
-    grid = grids()
+    grid = grids(p)
     school = school or default_school(survey.finish)
     prior_from = prior_finish(school, survey.finish)
     evidence = panel_evidence(survey, grid, p)
@@ -141,7 +151,7 @@ def analyse(
         replace(r, words=f"{r.words}; one reading waits for its repeat") if r.panel in waiting else r for r in results
     ]
     return FilmAnalysis(
-        survey.id, school, baseline, alternative, tuple(results), tuple(odd), tuple(_warnings(survey, car, baseline))
+        survey.id, school, baseline, alternative, tuple(results), tuple(odd), tuple(_warnings(survey, car, baseline, p))
     )
 
 
@@ -229,7 +239,9 @@ def _baselines(car: CarPosterior | None, grid: Grids) -> tuple[Baseline | None, 
     return likely, make(second) if likely.probability <= BOTH_LEVELS_BELOW else None
 
 
-def _warnings(survey: FilmSurvey, car: CarPosterior | None, baseline: Baseline | None) -> Sequence[str]:
+def _warnings(
+    survey: FilmSurvey, car: CarPosterior | None, baseline: Baseline | None, p: FilmParameters
+) -> Sequence[str]:
     if car is None:
         return ["no reading on metal: nothing is known about this car's film"]
     said = []
@@ -240,7 +252,7 @@ def _warnings(survey: FilmSurvey, car: CarPosterior | None, baseline: Baseline |
     elif baseline.weak:
         said.append("weak baseline: few panels look untouched")
     if any(o.censored and o.limit_um is None and o.value_um is None for o in survey.observations):
-        least = parameters().gauge.lowest_limit_um
+        least = p.gauge.lowest_limit_um
         said.append(f"over-range readings without a limit were taken as at least {least:.0f} µm")
     if car.resprayed <= BOTH_LEVELS_BELOW and 1 - car.resprayed <= BOTH_LEVELS_BELOW:
         said.append("factory film or a respray of the whole car: both levels remain possible")

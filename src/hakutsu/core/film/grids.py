@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from hakutsu.core.film.observation import Floats
-from hakutsu.core.film.parameters import FilmParameters, parameters
+from hakutsu.core.film.parameters import FilmParameters
 
 LOWEST_LEVEL_UM = 42.0
 HIGHEST_LEVEL_UM = 1500.0
@@ -51,13 +51,13 @@ def _spread_prior(median: float, gsd: float) -> Floats:
 
 
 @lru_cache(maxsize=4)
-def _grids_for(_key: str) -> Grids:
-    return make_grids(parameters())
+def _grids_for(key: str) -> Grids:
+    return make_grids(FilmParameters.model_validate_json(key))
 
 
-def grids() -> Grids:
-    """The grids of the parameters as shipped."""
-    return _grids_for("shipped")
+def grids(p: FilmParameters) -> Grids:
+    """The grids of a parameter set, made once."""
+    return _grids_for(p.model_dump_json())
 
 
 def make_grids(p: FilmParameters) -> Grids:

@@ -12,6 +12,7 @@ from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import ReadingStatus, Unit
 
 FEW = 3
+CONSISTENT, LIKELY = 0.9, 0.7
 NOTEWORTHY_UM = 20.0
 UNDER_UM = 13.0
 ALIKE_UM = 35.0
@@ -39,9 +40,9 @@ class Context:
 
 def sureness(state: State, probability: float, runner_up: State) -> str:
     """The state in words that carry how sure it is."""
-    if probability >= 0.9:
+    if probability >= CONSISTENT:
         return f"consistent with {STATE_WORDS[state]}"
-    if probability >= 0.7:
+    if probability >= LIKELY:
         return f"likely {STATE_WORDS[state]}"
     return f"not settled: {STATE_WORDS[state]} or {STATE_WORDS[runner_up]}"
 

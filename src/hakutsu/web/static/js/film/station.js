@@ -109,6 +109,7 @@ function words(reading) {
 /** Store readings, in order. @param {object[]} readings */
 async function store(readings) {
   const repeat = readings.some((one) => one.repeat);
+  if (repeat && readings.some((one) => one.panel !== now.panel)) return said.fault("Go to the panel first, then repeat its reading");
   if (repeat && !now.surprise) return said.fault("There is no open repeat on this panel: leave out the r");
   const drafts = readings.map(readingDraft);
   try {
@@ -280,7 +281,7 @@ document.querySelector("[data-gauge-form]").addEventListener("submit", async (ev
   const step = Number(form.step.value.replace(",", "")) * factor;
   const limit = Number(form.limit.value.replace(",", "")) * factor;
   const fault = document.querySelector("[data-gauge-fault]");
-  fault.hidden = step > 0 && step <= 100 && limit >= 100 && limit <= 25000;
+  fault.hidden = step > 0 && step <= 100 && limit >= 100 && limit <= config.doubt.most_um;
   fault.textContent = step > 0 && step <= 100 ? "The range ends between 100 and 25,000 µm (4 to 980 mil)" : "The display step lies above 0 and up to 100 µm (4 mil)";
   if (!fault.hidden) return;
   await outbox.add([draft("film.gauge", { name: form.name.value.trim() || "Film gauge", unit: form.unit.value, step_um: step, limit_um: limit })]);
