@@ -11,7 +11,7 @@ from selenium.webdriver.support.wait import WebDriverWait
 
 from tests.browser.driving import RunningServer, browser
 
-PATIENCE_SECONDS = 15
+PATIENCE_SECONDS = 30
 
 
 class BrowserCase(unittest.TestCase):

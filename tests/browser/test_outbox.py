@@ -28,8 +28,11 @@ class Outbox(BrowserCase):
         self.open(f"{here}/film")
         self.wait(lambda: self.all("html[data-ready=film]"))
         self.wait_saved()
-        self.wait(lambda: self.count_on("bonnet") == "1/3")
+        # The page left behind may have sent them while this one was being rendered: then only a new look shows them.
+        self.wait(lambda: len(self.readings(here)) >= 4)
         self.assertEqual(self.readings(here), [118, 119, 120, 121])
+        self.open(f"{here}/film")
+        self.assertEqual(self.count_on("bonnet"), "1/3")
 
     def test_it_keeps_trying_without_a_reload(self):
         here = self.new_inspection()
