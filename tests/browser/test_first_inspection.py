@@ -68,7 +68,8 @@ class Newcomer(BrowserCase):
             Path(file.name).write_text(HEADER + rows)
             self.one("#file").send_keys(file.name)
             self.one("[data-drop] button").click()
-        self.wait(lambda: self.all("#bad-rows td"))
+            # The browser reads the file while it sends the form: it must be there until the answer is.
+            self.wait(lambda: self.all("#bad-rows td"))
         cells = self.texts("#bad-rows td")
         self.assertEqual(cells[:4], ["3", "panel", "hood", "not a panel name"])
         self.assertEqual(cells[4:], ["4", "reading", "12x", "not a number"])
