@@ -14,7 +14,7 @@ import typer
 from rich.console import Console
 from rich.table import Table
 
-from hakutsu.core.film import FilmAnalysis, School, analyse
+from hakutsu.core.film import FilmAnalysis, FilmModel, School, advice, analyse_model, parameters, prior_finish
 from hakutsu.dossier import gather_dossier
 from hakutsu.exchange.film_csv import FilmFile, read_film_csv
 from hakutsu.exchange.film_import import import_drafts, plan_import
@@ -74,9 +74,14 @@ def film(
         _fail(*found.bad)
     for remark in found.remarks:
         print(remark, file=sys.stderr)
-    results = [analyse(survey, school=school, band_um=band) for survey in found.surveys()]
+    models = [FilmModel(survey, parameters()) for survey in found.surveys()]
+    results = [analyse_model(model, school=school, band_um=band) for model in models]
     if as_json:
-        print(json.dumps([film_json(result) for result in results], ensure_ascii=False))
+        spots = [
+            advice(model, prior_finish(r.school, model.survey.finish)) for model, r in zip(models, results, strict=True)
+        ]
+        said = [film_json(result, spot) for result, spot in zip(results, spots, strict=True)]
+        print(json.dumps(said, ensure_ascii=False))
         return
     for result in results:
         _print_table(result)

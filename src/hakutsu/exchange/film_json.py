@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
-from hakutsu.core.film import Baseline, FilmAnalysis, PanelFilm
+from hakutsu.core.film import Baseline, FilmAnalysis, NextSpot, PanelFilm, ZoneStory
 
 
 def _baseline(baseline: Baseline | None) -> dict[str, Any] | None:
@@ -35,18 +36,35 @@ def _panel(panel: PanelFilm) -> dict[str, Any]:
         "concern": None if panel.judged is None else panel.judged.concern,
         "concern_because": None if panel.judged is None else panel.judged.because,
         "median_um": panel.median_um,
+        "headroom_um": None if panel.headroom is None else panel.headroom.um,
+        "headroom_because": None if panel.headroom is None else panel.headroom.because,
+        "weights_bits": None if panel.weights is None else asdict(panel.weights),
     }
 
 
-def film_json(analysis: FilmAnalysis) -> dict[str, Any]:
-    """One survey's analysis as plain data; thicknesses in µm, probabilities unrounded."""
+def _next(spot: NextSpot | None) -> dict[str, Any] | None:
+    return None if spot is None else {"panel": spot.panel, "u": spot.u, "v": spot.v, "gain_bits": spot.gain_bits}
+
+
+def _zone(zone: ZoneStory) -> dict[str, Any]:
+    return {
+        "zone": zone.zone,
+        "probability": zone.probability,
+        "for": list(zone.speaks_for),
+        "against": list(zone.speaks_against),
+    }
+
+
+def film_json(analysis: FilmAnalysis, spot: NextSpot | None) -> dict[str, Any]:
+    """One survey's analysis as plain data; thicknesses in µm, probabilities unrounded. `spot` is where to read next."""
     return {
         "survey": analysis.survey,
         "school": str(analysis.school),
         "baseline_um": _baseline(analysis.baseline),
         "baseline_alternative_um": _baseline(analysis.alternative),
         "panels": [_panel(panel) for panel in analysis.panels],
-        "next": None,
-        "story": [],
+        "baseline_by_substrate_um": {str(kind): _baseline(base) for kind, base in analysis.by_substrate.items()},
+        "next": _next(spot),
+        "story": [_zone(zone) for zone in analysis.story],
         "warnings": list(analysis.warnings),
     }

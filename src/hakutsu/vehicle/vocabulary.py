@@ -73,3 +73,29 @@ class Protocol(StrEnum):
     QUICK = "quick"
     STANDARD = "standard"
     THOROUGH = "thorough"
+
+
+class MagnetGrade(StrEnum):
+    """How firmly a magnet holds."""
+
+    FIRM = "firm"
+    WEAKER = "weaker"
+    NONE = "none"
+
+
+class Paint(StrEnum):
+    """How the colour was built up: what polishing takes off depends on it."""
+
+    CLEAR = "clear over colour"
+    SINGLE_STAGE = "single-stage"
+    MATT = "matt"
+    UNKNOWN = "unknown"
+
+
+class CoverKind(StrEnum):
+    """What may lie on top of the paint of a panel."""
+
+    PROTECTION_FILM = "protection film"
+    WRAP = "wrap"
+    UNKNOWN = "not known which"
+    NOTHING = "no edge felt"

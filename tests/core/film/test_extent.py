@@ -3,14 +3,14 @@ import unittest
 import numpy as np
 
 from hakutsu.core.film import State, analyse
-from hakutsu.core.film.filler import domes
-from hakutsu.core.film.graded import families
+from hakutsu.core.film.model.filler import lenses
+from hakutsu.core.film.model.graded import families
 from hakutsu.core.film.parameters import Side, parameters
-from hakutsu.core.film.simulate import USUAL, Gauge, PaintedPanel, paint_car, paint_panel
+from hakutsu.core.film.simulate import Gauge, PaintedPanel, coarse_gauge, paint_car
+from hakutsu.vehicle.shell import neighbours, shell
 from tests.builders import honest_car, readings, survey
 
 P = parameters()
-MANY_FILLED = {**USUAL, State.FILLED: 0.2}
 WAVES = np.zeros((8, 3))
 
 
@@ -18,23 +18,23 @@ def at(places, panel="rear_quarter_right"):
     return [o for (u, v), um in places.items() for o in readings(panel, um, u=u, v=v)]
 
 
-class Domes(unittest.TestCase):
-    def test_the_peak_lies_at_the_centre_and_falls_off_as_a_normal_curve(self):
-        family = domes(P.filled)
-        u, v = family.centre[0]
-        lift = family.lift(np.array([u, u + family.radius[0]]), np.array([v, v]))
+class Lenses(unittest.TestCase):
+    def test_the_peak_lies_at_the_centre_and_nothing_beyond_the_rim(self):
+        family = lenses(P)
+        (u, v), (long, _) = family.centre[0], family.axes[0]
+        lift = family.lift(np.array([u, u + long / 2, u + long]), np.array([v, v, v]))
         self.assertAlmostEqual(lift[0, 0], family.peak_um[0])
-        self.assertAlmostEqual(lift[1, 0], family.peak_um[0] * np.exp(-0.5))
+        self.assertAlmostEqual(lift[1, 0], family.peak_um[0] * 0.75**0.75)
+        self.assertEqual(lift[2, 0], 0)
 
-    def test_the_area_of_a_dome_well_inside_is_that_of_its_circle(self):
-        family = domes(P.filled)
-        # film > 150 µm inside r = radius · √(2 ln(peak / 150))
-        inside = np.flatnonzero((abs(family.centre - 0.45).max(axis=1) < 0.2) & (family.radius < 0.15))
-        for i in inside:
-            if family.peak_um[i] > 160:
-                circle = np.pi * family.radius[i] ** 2 * 2 * np.log(family.peak_um[i] / 150)
-                if circle < 0.2:
-                    self.assertAlmostEqual(family.area[i], circle, delta=0.035)
+    def test_the_area_of_a_lens_well_inside_is_that_of_its_ellipse(self):
+        family = lenses(P)
+        # peak · (1 − r²)^¾ > 150 µm inside r² = 1 − (150 / peak)^(4/3)
+        inside = (abs(family.centre - 0.5) + family.axes < 0.5).all(axis=1) & (family.peak_um > 300)
+        self.assertGreater(inside.sum(), 10)
+        for i in np.flatnonzero(inside):
+            ellipse = np.pi * family.axes[i].prod() * (1 - (150 / family.peak_um[i]) ** (4 / 3))
+            self.assertAlmostEqual(family.area[i], ellipse, delta=0.02)
 
 
 class Gradients(unittest.TestCase):
@@ -84,9 +84,9 @@ class FilledShare(unittest.TestCase):
 
     def test_the_interval_holds_the_truth_about_as_often_as_it_says(self):
         held = []
-        for seed in range(48):
+        for seed in range(60):
             rng = np.random.default_rng(seed)
-            car = paint_car(rng, chances=MANY_FILLED)
+            car = paint_car(rng, repairs=3)
             for panel in analyse(car.survey(rng, spots=9)).panels:
                 if car.panels[panel.panel].state is State.FILLED and panel.filled_share:
                     share = panel.filled_share
@@ -100,11 +100,25 @@ class SimulatedCars(unittest.TestCase):
         one, two = (np.random.default_rng(5) for _ in range(2))
         self.assertEqual(paint_car(one).survey(one), paint_car(two).survey(two))
 
-    def test_levels_lie_where_the_states_say(self):
-        rng = np.random.default_rng(2)
-        for state, low, high in ((State.ORIGINAL, 95, 145), (State.REBUILT, 290, 600)):
-            for _ in range(20):
-                self.assertTrue(low < paint_panel(state, 118, rng).level_um < high)
+    def test_repairs_run_over_seams_and_blends_face_the_panel_they_belong_to(self):
+        painted = (State.REFINISHED, State.REBUILT, State.FILLED)
+        for seed in range(30):
+            car = paint_car(np.random.default_rng(seed), history="in_places", repairs=1.5)
+            near = neighbours(shell("hatch", 5, tuple(car.panels)))
+            for key, panel in car.panels.items():
+                if panel.state is State.BLENDED:
+                    self.assertTrue(any(car.panels[other].state in painted for other in near[key]), (seed, key))
+
+    def test_a_resprayed_car_has_no_panel_of_the_factory(self):
+        car = paint_car(np.random.default_rng(4), history="resprayed")
+        self.assertNotIn(State.ORIGINAL, {panel.state for panel in car.panels.values()})
+
+    def test_panels_nobody_measures_and_positions_nobody_kept(self):
+        rng = np.random.default_rng(8)
+        read = paint_car(rng).survey(rng, spots=3, placed=0.5, skipped=0.3)
+        self.assertLess(len(read.metal_panels()), 17)
+        placed = [o.u is not None for o in read.observations]
+        self.assertTrue(0.3 < np.mean(placed) < 0.7)
 
     def test_an_even_panel_reads_its_level_and_the_limit_is_over_range(self):
         flat = PaintedPanel(State.ORIGINAL, 120.0, 0.0, WAVES)
@@ -123,8 +137,7 @@ class SimulatedCars(unittest.TestCase):
         for seed in range(24):
             rng = np.random.default_rng(1000 + seed)
             car = paint_car(rng)
-            coarse = Gauge(step_um=12.7, limit_um=508, offset_um=rng.normal(0, 1), gain=rng.normal(1, 0.01))
-            for panel in analyse(car.survey(rng, coarse)).panels:
+            for panel in analyse(car.survey(rng, coarse_gauge(rng))).panels:
                 altered.append(car.panels[panel.panel].state not in (State.ORIGINAL, State.THINNED))
                 score.append(1 - panel.probabilities[State.ORIGINAL] - panel.probabilities[State.THINNED])
         altered, score = np.array(altered), np.array(score)

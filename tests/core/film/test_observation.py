@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from hakutsu.core.film.observation import reading_table, shown
+from hakutsu.core.film.model.observation import reading_table, shown
 from hakutsu.core.film.parameters import parameters
 from hakutsu.core.film.survey import Observation
 from hakutsu.vehicle.vocabulary import ReadingStatus

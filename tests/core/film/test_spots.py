@@ -2,7 +2,7 @@ import unittest
 from dataclasses import replace
 
 from hakutsu.core.film.parameters import parameters
-from hakutsu.core.film.spots import SpotVerdict, spots, surprises
+from hakutsu.core.film.verdicts.spots import SpotVerdict, spots, surprises
 from tests.builders import honest_car, readings, survey
 
 RETEST = parameters().retest

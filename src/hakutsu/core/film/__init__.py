@@ -1,22 +1,44 @@
 """Paint film: from readings to what happened to each panel."""
 
-from hakutsu.core.film.analysis import Baseline, FilmAnalysis, PanelFilm, analyse
-from hakutsu.core.film.schools import Concern, School
-from hakutsu.core.film.spots import SpotVerdict, Surprise, film_um
-from hakutsu.core.film.survey import STATES, FilmSurvey, Observation, State
+from hakutsu.core.film.analysis import analyse, analyse_model
+from hakutsu.core.film.cues import cue_groups, cue_kinds, magnet_names, magnet_observation, without
+from hakutsu.core.film.modelled import FilmModel
+from hakutsu.core.film.parameters import parameters
+from hakutsu.core.film.result import Baseline, FilledShare, FillerMap, FilmAnalysis, NextSpot, PanelFilm, ZoneStory
+from hakutsu.core.film.survey import STATES, Cover, CueLooked, FilmSurvey, Observation, State
+from hakutsu.core.film.verdicts.next_spot import advice, next_spots
+from hakutsu.core.film.verdicts.schools import Concern, School, prior_finish
+from hakutsu.core.film.verdicts.spots import SpotVerdict, Surprise, film_um
 
 __all__ = [
     "STATES",
     "Baseline",
     "Concern",
+    "Cover",
+    "CueLooked",
+    "FilledShare",
+    "FillerMap",
     "FilmAnalysis",
+    "FilmModel",
     "FilmSurvey",
+    "NextSpot",
     "Observation",
     "PanelFilm",
     "School",
     "SpotVerdict",
     "State",
     "Surprise",
+    "ZoneStory",
+    "advice",
     "analyse",
+    "analyse_model",
+    "cue_groups",
+    "cue_kinds",
     "film_um",
+    "magnet_names",
+    "magnet_observation",
+    "next_spots",
+    "parameters",
+    "prior_finish",
+    "without",
 ]

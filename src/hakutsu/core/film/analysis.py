@@ -1,105 +1,32 @@
-"""One car's film survey, analysed: baseline, states, reasons, concerns, surprises."""
+"""One car's film survey, analysed: baseline, states, reasons, concerns, surprises, story."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from statistics import median
 
 import numpy as np
 
-from hakutsu.core.film import filler, graded
-from hakutsu.core.film.car import CarPosterior, car_posterior, state_prior, weighted_quantiles
-from hakutsu.core.film.grids import Grids, grids
-from hakutsu.core.film.panel_evidence import PanelEvidence, panel_evidence
-from hakutsu.core.film.parameters import FilmParameters, Side, parameters
-from hakutsu.core.film.reasons import LIKELY, Context, panel_reasons, sureness
-from hakutsu.core.film.schools import Judged, School, default_school, judge, prior_finish
-from hakutsu.core.film.spots import SpotVerdict, Surprise, film_um, surprises
+from hakutsu.core.film.cues import cue_ratios
+from hakutsu.core.film.model.car import CarPosterior
+from hakutsu.core.film.model.numeric import Floats, log_sum, weighted_quantiles
+from hakutsu.core.film.modelled import FilmModel
+from hakutsu.core.film.parameters import FilmParameters, parameters
+from hakutsu.core.film.result import Baseline, FilmAnalysis, PanelFilm, Weights
 from hakutsu.core.film.survey import STATES, FilmSurvey, State
+from hakutsu.core.film.verdicts.extent import FILLED_FROM, changing_side, filled_extent, side_words
+from hakutsu.core.film.verdicts.headroom import polish_headroom
+from hakutsu.core.film.verdicts.reasons import Context, panel_reasons, sureness
+from hakutsu.core.film.verdicts.schools import School, default_school, judge, prior_finish
+from hakutsu.core.film.verdicts.spots import SpotVerdict, film_um, surprises
+from hakutsu.core.film.verdicts.story import film_story
 from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.vocabulary import Substrate, Unit
+from hakutsu.vehicle.vocabulary import Finish, Substrate, Unit
 
 ANCHOR = 0.7
 BOTH_LEVELS_BELOW = 0.8
-FILLED_FROM = 0.05
-SIDE_FROM = 0.6
-_ENDS = {  # what u = 0, u = 1, v = 0 and v = 1 are, by the plane a panel lies in
-    "flank": ("its front edge", "its rear edge", "its lower edge", "its upper edge"),
-    "top": ("its left edge", "its right edge", "its front edge", "its rear edge"),
-    "end": ("its left edge", "its right edge", "its lower edge", "its upper edge"),
-}
-_SIDES = (Side.FRONT, Side.REAR, Side.LOW, Side.HIGH)
-
-
-@dataclass(frozen=True, slots=True)
-class Baseline:
-    """The car's own film [µm] with its 80 % interval: of the factory, or of a respray of the whole car."""
-
-    median: float
-    low: float
-    high: float
-    kind: str
-    probability: float
-    anchored_on: tuple[str, ...] = ()
-    weak: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class FilledShare:
-    """Share of a panel's area under more than 150 µm of filler, given that there is filler; 80 % interval."""
-
-    median: float
-    low: float
-    high: float
-
-
-@dataclass(frozen=True, slots=True)
-class PanelFilm:
-    """What is said about one panel; `probabilities` and `state` are none where no gauge reads.
-
-    `filled_share` is given once filler has a chance of 5 %; `changes_towards` is the likeliest side of a blended or
-    thinned panel with its probability, where positions tell.
-    """
-
-    panel: str
-    substrate: Substrate
-    readings: int
-    state: State | None
-    probabilities: dict[State, float] | None
-    words: str
-    reasons: tuple[str, ...]
-    judged: Judged | None
-    median_um: float | None = None
-    filled_share: FilledShare | None = None
-    changes_towards: tuple[Side, float] | None = None
-
-    @property
-    def settled(self) -> bool:
-        """True when the likeliest state is likely enough to be named alone."""
-        return self.probabilities is not None and self.state is not None and self.probabilities[self.state] >= LIKELY
-
-
-@dataclass(frozen=True)
-class FilmAnalysis:
-    """The whole survey; `alternative` is the other baseline when neither is likelier than 0.8."""
-
-    survey: str
-    school: School
-    baseline: Baseline | None
-    alternative: Baseline | None
-    panels: tuple[PanelFilm, ...]
-    surprises: tuple[Surprise, ...]
-    warnings: tuple[str, ...] = field(default=())
-
-    @property
-    def open_surprises(self) -> list[Surprise]:
-        """Surprising readings whose repeats are still missing."""
-        return [surprise for surprise in self.surprises if surprise.verdict is SpotVerdict.OPEN]
-
-    def panel(self, key: str) -> PanelFilm | None:
-        """One panel's result by key."""
-        return next((panel for panel in self.panels if panel.panel == key), None)
+UNTOUCHED = (STATES.index(State.ORIGINAL), STATES.index(State.THINNED))
 
 
 def analyse(
@@ -120,39 +47,62 @@ def analyse(
     unit : the unit in which reasons are worded
     p : the model's parameters, as shipped by default
     """
-    p = p or parameters()
-    grid = grids(p)
+    return analyse_model(FilmModel(survey, p or parameters()), school=school, band_um=band_um, unit=unit)
+
+
+def analyse_model(
+    model: FilmModel,
+    *,
+    school: School | None = None,
+    band_um: tuple[float, float] | None = None,
+    unit: Unit = Unit.UM,
+) -> FilmAnalysis:
+    """Analyse a survey already made ready, so that several schools share its evidence."""
+    survey, p = model.survey, model.p
     school = school or default_school(survey.finish)
     prior_from = prior_finish(school, survey.finish)
-    evidence = panel_evidence(survey, grid, p)
-    car = car_posterior(evidence, prior_from, grid, p) if evidence else None
-    baseline, alternative = _baselines(car, grid)
+    car = model.posterior(prior_from) if model.names else None
+    baseline, alternative = _baselines(car, model)
     odd = surprises(survey, baseline.median if baseline else None, p.retest)
-    prior = dict(zip(STATES, (float(x) for x in state_prior(prior_from, p)), strict=True))
-    medians = {key: median([film_um(o) for o in read]) for key in survey.all_panels() if (read := survey.on_panel(key))}
-    metal = set(survey.metal_panels())
-    results = []
-    for key in survey.all_panels():
-        if key not in metal:
-            results.append(_not_metal(survey, key))
-            continue
-        chances = dict(prior)
-        if car and key in car.panels:
-            chances = dict(zip(STATES, (float(x) for x in car.states[car.panels.index(key)]), strict=True))
-        mirror = panels()[key].mirror
-        context = Context(
-            baseline.median if baseline else None, medians.get(mirror or ""), unit, key.startswith("sill")
-        )
-        results.append(_metal(survey, key, chances, context, school, band_um, p))
-    if evidence and car:
-        results = [_with_extent(result, evidence, car, grid, p) for result in results]
     waiting = {s.observation.panel for s in odd if s.verdict is SpotVerdict.OPEN}
-    results = [
-        replace(r, words=f"{r.words}; one reading waits for its repeat") if r.panel in waiting else r for r in results
-    ]
+    medians = {key: median([film_um(o) for o in read]) for key in model.names if (read := survey.on_panel(key))}
+    metal = set(model.names)
+    results = {}
+    for key in survey.all_panels():
+        if car is None or key not in metal:
+            results[key] = _not_metal(survey, key)
+            continue
+        context = Context(
+            baseline.median if baseline else None,
+            medians.get(panels()[key].mirror or ""),
+            unit,
+            key.startswith("sill"),
+            survey.cues.get(key, ()),
+            survey.covers.get(key),
+        )
+        result = _with_extent(_metal(model, car, key, context), model, prior_from)
+        films = [film_um(o) for o in survey.on_panel(key)]
+        judged = judge(school, films, *_likeliest(car.chances(key)), band_um, p.schools)
+        room = polish_headroom(survey.on_panel(key), car.chances(key), baseline, survey.paint, p.headroom,
+                               (p.gauge.offset_sd_um, p.gauge.gain_sd))  # fmt: skip
+        words = f"{result.words}; one reading waits for its repeat" if key in waiting else result.words
+        results[key] = replace(result, judged=judged, headroom=room, words=words)
     return FilmAnalysis(
-        survey.id, school, baseline, alternative, tuple(results), tuple(odd), tuple(_warnings(survey, car, baseline, p))
+        survey.id,
+        school,
+        baseline,
+        alternative,
+        tuple(results.values()),
+        tuple(odd),
+        tuple(_warnings(model, car, baseline)),
+        film_story(car, results) if car and model.evidence else (),
+        _by_substrate(model, car) if car else {},
     )
+
+
+def _likeliest(chances: dict[State, float]) -> tuple[State, float]:
+    first = max(STATES, key=lambda state: chances[state])
+    return first, chances[first]
 
 
 def _not_metal(survey: FilmSurvey, key: str) -> PanelFilm:
@@ -161,77 +111,81 @@ def _not_metal(survey: FilmSurvey, key: str) -> PanelFilm:
     return PanelFilm(key, kind, 0, None, None, "no gauge reads this", (why,), None)
 
 
-def _metal(
-    survey: FilmSurvey,
-    key: str,
-    chances: dict[State, float],
-    context: Context,
-    school: School,
-    band_um: tuple[float, float] | None,
-    p: FilmParameters,
-) -> PanelFilm:
+def _metal(model: FilmModel, car: CarPosterior, key: str, context: Context) -> PanelFilm:
+    survey, chances = model.survey, car.chances(key)
     films = [film_um(o) for o in survey.on_panel(key)]
-    first, second = sorted(STATES, key=lambda s: -chances[s])[:2]
+    first, second = sorted(STATES, key=lambda state: -chances[state])[:2]
+    hidden = context.cover is not None and context.cover.hides
     reasons = panel_reasons(
         sorted((o for o in survey.observations if o.panel == key), key=film_um),
         f"a declared {survey.finish} finish",
         context,
     )
+    words = sureness(first, chances[first], second) if key in model.groups or context.cues else "not read"
     return PanelFilm(
         key,
         survey.substrate(key),
         len(films),
         first,
         chances,
-        sureness(first, chances[first], second) if films else "not read",
+        "not measurable under film or wrap" if hidden else words,
         tuple(reasons),
-        judge(school, films, first, chances[first], band_um, p.schools),
+        None,
         median(films) if films else None,
+        weights=_weights(model, car, key),
+        not_measurable=hidden,
     )
 
 
-def _with_extent(
-    result: PanelFilm, evidence: PanelEvidence, car: CarPosterior, grid: Grids, p: FilmParameters
-) -> PanelFilm:
+def _weights(model: FilmModel, car: CarPosterior, key: str) -> Weights:
+    """Log2 odds of "painted again", taken apart into where they come from."""
+    i = car.panels.index(key)
+    ratios = cue_ratios(model.survey.cues.get(key, ()))
+    declared = _odds(model.declared(model.survey.finish))
+    rest = _odds(car.expected[i])
+    final = _odds(car.states[i])
+    cueless = car.states[i] * np.exp(-ratios)
+    without = _odds(cueless / cueless.sum())
+    return Weights(declared, rest - declared, without - rest, final - without if ratios.any() else 0.0)
+
+
+def _odds(chances: Floats) -> float:
+    untouched = float(sum(chances[j] for j in UNTOUCHED))
+    return float(np.log2(max(1 - untouched, 1e-12) / max(untouched, 1e-12)))
+
+
+def _with_extent(result: PanelFilm, model: FilmModel, finish: Finish) -> PanelFilm:
     """Add how far filler reaches, and to which side a blend or a polish lies."""
-    if result.probabilities is None or result.panel not in evidence.panels:
+    state = result.state
+    if result.probabilities is None or state is None:
         return result
-    i = evidence.panels.index(result.panel)
-    own = result.probabilities
-    if own[State.FILLED] >= FILLED_FROM:
-        level = (1 - car.resprayed) * car.baseline @ grid.refinished + car.resprayed * car.respray @ grid.resprayed
-        weight = np.interp(np.log(filler.LEVELS_UM), np.log(grid.level_um), level)
-        values, weights = filler.area_posterior(evidence.per_dome[i], weight, result.readings, p.filled)
-        low, middle, high = weighted_quantiles(values, weights, (0.1, 0.5, 0.9))
-        extent = f"if filled, then {low:.0%} to {high:.0%} of the panel".replace("%", " %")
-        reasons = (*result.reasons, extent) if result.state is State.FILLED else result.reasons
-        result = replace(result, filled_share=FilledShare(middle, low, high), reasons=reasons)
-    if result.state in (State.BLENDED, State.THINNED):
-        family = graded.families(p)[0 if result.state is State.BLENDED else 1]
-        per_gradient = evidence.per_blend if result.state is State.BLENDED else evidence.per_cut
-        weight = np.interp(np.log(graded.LEVELS_UM), np.log(grid.level_um), car.baseline @ grid.own["panel", True][0])
-        sides = graded.side_weights(per_gradient[i], weight, family)
-        side = max(sorted(sides), key=lambda one: sides[one])
-        if sides[side] >= SIDE_FROM:
-            edge = _ENDS[panels()[result.panel].plane][_SIDES.index(side)] if side in _SIDES else ""
-            change = "rises" if result.state is State.BLENDED else "thins"
-            said = f"the film {change} towards {edge}" if edge else "the film is thinner all over"
-            result = replace(result, changes_towards=(side, sides[side]), reasons=(*result.reasons, said))
+    if result.probabilities[State.FILLED] >= FILLED_FROM and (found := filled_extent(model, finish, result.panel)):
+        share, where = found
+        extent = f"if filled, then {share.low:.0%} to {share.high:.0%} of the panel".replace("%", " %")
+        reasons = (*result.reasons, extent) if state is State.FILLED else result.reasons
+        result = replace(result, filled_share=share, filler_map=where, reasons=reasons)
+    side = changing_side(model, finish, result.panel, state)
+    if side is not None:
+        said = side_words(result.panel, state, side[0])
+        result = replace(result, changes_towards=side, reasons=(*result.reasons, said))
     return result
 
 
-def _baselines(car: CarPosterior | None, grid: Grids) -> tuple[Baseline | None, Baseline | None]:
+def _anchors(car: CarPosterior, model: FilmModel) -> tuple[str, ...]:
+    original = STATES.index(State.ORIGINAL)
+    return tuple(key for key in model.groups if car.states[car.panels.index(key)][original] >= ANCHOR)
+
+
+def _baselines(car: CarPosterior | None, model: FilmModel) -> tuple[Baseline | None, Baseline | None]:
     """The likelier baseline and, when neither exceeds 0.8, the other; none with fewer than two panels read."""
-    if car is None or len(car.panels) < 2:
+    if car is None or len(model.groups) < 2:
         return None, None
-    anchors = tuple(
-        key for key, row in zip(car.panels, car.states, strict=True) if row[STATES.index(State.ORIGINAL)] >= ANCHOR
-    )
-    weak = len(anchors) < max(2, len(car.panels) / 3)
+    anchors = _anchors(car, model)
+    weak = len(anchors) < max(2, len(model.groups) / 3)
 
     def make(kind: str) -> Baseline:
         weights, chance = (car.respray, car.resprayed) if kind == "respray" else (car.baseline, 1 - car.resprayed)
-        low, middle, high = weighted_quantiles(grid.baseline_um, weights, (0.1, 0.5, 0.9))
+        low, middle, high = weighted_quantiles(model.grid.baseline_um, weights, (0.1, 0.5, 0.9))
         return Baseline(middle, low, high, kind, chance, anchors if kind == "factory" else (), weak)
 
     first, second = ("respray", "factory") if car.resprayed > 0.5 else ("factory", "respray")
@@ -239,10 +193,28 @@ def _baselines(car: CarPosterior | None, grid: Grids) -> tuple[Baseline | None, 
     return likely, make(second) if likely.probability <= BOTH_LEVELS_BELOW else None
 
 
-def _warnings(
-    survey: FilmSurvey, car: CarPosterior | None, baseline: Baseline | None, p: FilmParameters
-) -> Sequence[str]:
-    if car is None:
+def _by_substrate(model: FilmModel, car: CarPosterior) -> dict[Substrate, Baseline]:
+    """The level of panels on another metal than most: the car's baseline, widened, and those panels' readings."""
+    evidence, grid = model.evidence, model.grid
+    if evidence is None or len(model.groups) < 2:
+        return {}
+    found = {}
+    others = [i for i, (_, usual) in enumerate(evidence.kinds) if not usual]
+    for kind in sorted({model.survey.substrate(evidence.panels[i]) for i in others}):
+        mine = [i for i in others if model.survey.substrate(evidence.panels[i]) is kind]
+        log = np.log(np.maximum(car.baseline @ grid.own["panel", False][0], 1e-300))
+        original = [float(car.states[car.panels.index(evidence.panels[i])][UNTOUCHED[0]]) for i in mine]
+        log = log + sum(chance * evidence.even[i] for chance, i in zip(original, mine, strict=True))
+        weight = np.exp(log - log_sum(log, axis=0))
+        low, middle, high = weighted_quantiles(grid.level_um, weight, (0.1, 0.5, 0.9))
+        anchors = tuple(evidence.panels[i] for chance, i in zip(original, mine, strict=True) if chance >= ANCHOR)
+        found[kind] = Baseline(middle, low, high, "factory", 1 - car.resprayed, anchors, not anchors)
+    return found
+
+
+def _warnings(model: FilmModel, car: CarPosterior | None, baseline: Baseline | None) -> Sequence[str]:
+    survey = model.survey
+    if car is None or not any(survey.on_panel(key) for key in model.names):
         return ["no reading on metal: nothing is known about this car's film"]
     said = []
     if baseline is None:
@@ -252,8 +224,8 @@ def _warnings(
     elif baseline.weak:
         said.append("weak baseline: few panels look untouched")
     if any(o.censored and o.limit_um is None and o.value_um is None for o in survey.observations):
-        least = p.gauge.lowest_limit_um
+        least = model.p.gauge.lowest_limit_um
         said.append(f"over-range readings without a limit were taken as at least {least:.0f} µm")
-    if car.resprayed <= BOTH_LEVELS_BELOW and 1 - car.resprayed <= BOTH_LEVELS_BELOW:
+    if 1 - BOTH_LEVELS_BELOW <= car.resprayed <= BOTH_LEVELS_BELOW:
         said.append("factory film or a respray of the whole car: both levels remain possible")
     return said

@@ -1,17 +1,21 @@
-"""The film model's named parameters, loaded once from `parameters.toml`."""
+"""The film model's named parameters, loaded once from `data/parameters.toml`."""
 
 from __future__ import annotations
 
 import tomllib
+from collections.abc import Mapping
 from enum import StrEnum
-from functools import cache
+from functools import cache, cached_property
 from importlib.resources import files
-from typing import Any
+from typing import Any, Self
 
 from pydantic import BaseModel, ConfigDict
 
 from hakutsu.core.film.survey import STATES
 from hakutsu.vehicle.vocabulary import Finish
+
+IN_PLACES = "in_places"
+WHOLE = ("resprayed", "stripped")
 
 
 class _Group(BaseModel):
@@ -25,6 +29,7 @@ class Gauge(_Group):
     lowest_limit_um: float
     highest_limit_um: float
     misread_share: float
+    magnet_softness: float
     misread_median_um: float
     misread_sd_log: float
 
@@ -38,6 +43,8 @@ class Baseline(_Group):
     highest_um: float
     respray_median_um: float
     respray_sd_log: float
+    preserved_more_um: float
+    preserved_share: float
 
 
 class Between(_Group):
@@ -45,6 +52,7 @@ class Between(_Group):
     panel_tail_sd_log: float
     panel_tail_share: float
     other_substrate_sd_log: float
+    horizontal_more: float
     respray_panel_sd_log: float
     stone_guard_um: tuple[float, ...]
     stone_guard_share: float
@@ -74,15 +82,19 @@ class Side(StrEnum):
 class Thinned(_Group):
     least_um: float
     most_um: float
-    begins: float
+    begins: tuple[float, ...]
+    soft: float
     side_weights: dict[Side, float]
+    share: float
 
 
 class Blended(_Group):
     least_um: float
     most_um: float
     begins: tuple[float, ...]
-    side_weights: dict[Side, float]
+    soft: float
+    side_sure: float
+    other_sides: dict[Side, float]
 
 
 class Refinished(_Group):
@@ -101,12 +113,55 @@ class Rebuilt(_Group):
 class Filled(_Group):
     excess_median_um: float
     excess_sd_log: float
+    bare_share: float
     unevenness: float
     shape_readings: float
-    radii: tuple[float, ...]
-    radius_weights: tuple[float, ...]
+    half_axes: tuple[tuple[float, float], ...]
+    size_weights: tuple[float, ...]
     low_weight: float
     high_weight: float
+
+
+class Cover(_Group):
+    share: float
+    felt_share: float
+    median_um: float
+    sd_log: float
+    thickness_sd_um: float
+
+
+class Painted(_Group):
+    refinished: float
+    rebuilt: float
+    filled: float
+
+
+class Whole(_Group):
+    """State priors of a car painted whole, and how many of its panels were bare metal before."""
+
+    original: float
+    thinned: float
+    blended: float
+    refinished: float
+    rebuilt: float
+    filled: float
+    bare_share: float
+
+    @property
+    def states(self) -> tuple[float, ...]:
+        """The priors in the order of the states."""
+        return tuple(getattr(self, state) for state in STATES)
+
+
+class Next(_Group):
+    least_gain_bits: float
+    words_same: float
+
+
+class Headroom(_Group):
+    usual_um: float
+    never_below_um: float
+    share_of_baseline: float
 
 
 class Schools(_Group):
@@ -133,23 +188,41 @@ class FilmParameters(_Group):
     refinished: Refinished
     rebuilt: Rebuilt
     filled: Filled
-    regime: dict[str, dict[str, float]]
+    cover: Cover
+    painted: Painted
+    resprayed: Whole
+    stripped: Whole
     finish: dict[Finish, dict[str, float]]
+    next: Next
+    headroom: Headroom
     schools: Schools
     retest: Retest
 
     def model_post_init(self, _context: Any) -> None:
         """Refuse priors that do not sum to one."""
-        for name, priors in self.regime.items():
-            if set(priors) != set(STATES) or abs(sum(priors.values()) - 1) > 1e-9:
-                raise ValueError(f"state priors of regime {name} must name all six states and sum to 1")
-        for finish, regimes in self.finish.items():
-            if set(regimes) != set(self.regime) or abs(sum(regimes.values()) - 1) > 1e-9:
-                raise ValueError(f"regime priors of finish {finish} must name all regimes and sum to 1")
+        sums = {"painted": sum(self.painted.model_dump().values())}
+        sums |= {name: sum(getattr(self, name).states) for name in WHOLE}
+        sums |= {f"finish {finish}": sum(histories.values()) for finish, histories in self.finish.items()}
+        for name, total in sums.items():
+            if abs(total - 1) > 1e-9:
+                raise ValueError(f"the priors of {name} sum to {total:.4f}, not to 1")
+        if any(set(histories) != {IN_PLACES, *WHOLE} for histories in self.finish.values()):
+            raise ValueError(f"every finish needs the histories {IN_PLACES}, {', '.join(WHOLE)}")
+
+    @cached_property
+    def key(self) -> str:
+        """The parameters as text: whatever is computed once per parameter set is kept under it."""
+        return self.model_dump_json()
+
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """A copy with other values, under a key of its own."""
+        copy = super().model_copy(update=update, deep=deep)
+        copy.__dict__.pop("key", None)
+        return copy
 
 
 @cache
 def parameters() -> FilmParameters:
     """The parameters as shipped."""
-    text = (files("hakutsu.core.film") / "parameters.toml").read_text(encoding="utf-8")
+    text = (files("hakutsu.core.film") / "data" / "parameters.toml").read_text(encoding="utf-8")
     return FilmParameters.model_validate(tomllib.loads(text))

@@ -8,7 +8,15 @@ from enum import StrEnum
 from functools import cached_property
 
 from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.vocabulary import Finish, ReadingStatus, Substrate
+from hakutsu.vehicle.vocabulary import CoverKind, Finish, Paint, ReadingStatus, Substrate
+
+
+@dataclass(frozen=True, slots=True)
+class CueLooked:
+    """A cue that was looked for on a panel: there or not. What was not looked for is simply not listed."""
+
+    kind: str
+    there: bool
 
 
 class State(StrEnum):
@@ -32,7 +40,8 @@ class Observation:
     `value_um` is the number shown [µm] (absent for `none`, maybe for `over`), `step_um` and `limit_um` the display
     step and the range limit [µm] where known, `u` and `v` the position on the panel (0 to 1), `key` whatever the
     caller wants to find the reading again by, `repeats` the key of the reading this one repeats within 20 mm;
-    `confirmed` says that repeats at the same spot agreed, so that it cannot be a misread.
+    `confirmed` says that repeats at the same spot agreed, so that it cannot be a misread; `between_um` makes it a
+    magnet's grade: film between two thicknesses [µm]; `extra_sd_um` is uncertainty [µm] on top of the gauge's own.
     """
 
     panel: str
@@ -47,6 +56,8 @@ class Observation:
     key: object = None
     repeats: object = None
     confirmed: bool = False
+    between_um: tuple[float, float] | None = None
+    extra_sd_um: float = 0.0
 
     @property
     def censored(self) -> bool:
@@ -62,17 +73,37 @@ class Observation:
         return self.status is not ReadingStatus.NONE and not self.edge
 
 
+@dataclass(frozen=True, slots=True)
+class Cover:
+    """Film or wrap felt for on a panel: which, and its thickness [µm] where known."""
+
+    kind: CoverKind
+    thickness_um: float | None = None
+
+    @property
+    def hides(self) -> bool:
+        """True when something is there and its thickness is not known, so that the paint cannot be measured."""
+        return self.kind in (CoverKind.PROTECTION_FILM, CoverKind.WRAP) and self.thickness_um is None
+
+
 @dataclass(frozen=True)
 class FilmSurvey:
     """All observations of one car, with its declared finish.
 
-    `substrates` names every panel of the survey, also those never read.
+    `substrates` names every panel of the survey, also those never read. `cues` are those looked for on each panel,
+    `magnets` a magnet's grades as intervals, `covers` what was felt for on top of the paint. `paint` is how the colour
+    is built up. `unreachable` panels are never advised as the next to read.
     """
 
     id: str
     observations: Sequence[Observation]
     finish: Finish = Finish.FACTORY
     substrates: Mapping[str, Substrate] = field(default_factory=dict)
+    cues: Mapping[str, Sequence[CueLooked]] = field(default_factory=dict)
+    magnets: Sequence[Observation] = ()
+    covers: Mapping[str, Cover] = field(default_factory=dict)
+    paint: Paint = Paint.UNKNOWN
+    unreachable: frozenset[str] = frozenset()
 
     def metal_panels(self) -> list[str]:
         """Panels a gauge can read, in the order of the panel table.

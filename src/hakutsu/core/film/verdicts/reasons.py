@@ -6,10 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import mean, median, stdev
 
-from hakutsu.core.film.spots import film_um
-from hakutsu.core.film.survey import Observation, State
+from hakutsu.core.film.cues import cue_kinds
+from hakutsu.core.film.model.numeric import Floats
+from hakutsu.core.film.survey import STATES, Cover, CueLooked, Observation, State
+from hakutsu.core.film.verdicts.spots import film_um
 from hakutsu.vehicle.units import show
-from hakutsu.vehicle.vocabulary import ReadingStatus, Unit
+from hakutsu.vehicle.vocabulary import CoverKind, ReadingStatus, Unit
 
 FEW = 3
 CONSISTENT, LIKELY = 0.9, 0.7
@@ -36,6 +38,14 @@ class Context:
     mirror_um: float | None
     unit: Unit = Unit.UM
     is_sill: bool = False
+    cues: Sequence[CueLooked] = ()
+    cover: Cover | None = None
+
+
+def tier(chances: Sequence[float] | Floats) -> tuple[int, int]:
+    """The likeliest state and the tier of its words: 2 consistent with, 1 likely, 0 not settled."""
+    first = max(range(len(STATES)), key=lambda i: chances[i])
+    return first, int(chances[first] >= LIKELY) + int(chances[first] >= CONSISTENT)
 
 
 def sureness(state: State, probability: float, runner_up: State) -> str:
@@ -56,8 +66,9 @@ def panel_reasons(observations: Sequence[Observation], prior_only: str, context:
     """Sentences for one metal panel; `observations` are all of its readings, edge and `none` included."""
     counted = [o for o in observations if o.counts]
     said = [*_level(counted, context), *_shape(counted, context), *_oddities(observations)]
+    said += [*_cover(counted, context), *_cues(context)]
     if not counted:
-        said.append(f"no reading: this is only what is usual for {prior_only}")
+        said.append(f"no reading: this is only what is usual for {prior_only} and beside the rest of this car")
     elif len(counted) < FEW:
         said.append(f"only {len(counted)} reading{'s' if len(counted) > 1 else ''}: more would settle it")
     return said
@@ -117,3 +128,33 @@ def _oddities(observations: Sequence[Observation]) -> list[str]:
     if edges:
         said.append(f"{edges} at an edge, left out")
     return said
+
+
+def _cues(context: Context) -> list[str]:
+    there = [cue_kinds()[one.kind].name for one in context.cues if one.there]
+    absent = [cue_kinds()[one.kind].name for one in context.cues if not one.there]
+    said = [f"seen: {', '.join(there)}"] if there else []
+    return [*said, f"looked and not there: {', '.join(absent)}"] if absent else said
+
+
+COVER_UM = (70.0, 270.0)
+EVEN = 0.06
+
+
+def _cover(counted: Sequence[Observation], context: Context) -> list[str]:
+    """What lies on the paint, or the question that even film at such a height asks first."""
+    cover = context.cover
+    if cover is not None and cover.thickness_um is not None:
+        return [f"{cover.kind} of {show(cover.thickness_um, context.unit)} taken off every reading"]
+    if cover is not None and cover.hides:
+        return [f"{cover.kind} of unknown thickness: the paint under it cannot be measured"]
+    if cover is not None:
+        felt = cover.kind is CoverKind.NOTHING
+        return ["no edge of a film or wrap felt" if felt else "an edge felt: film or wrap, not known which"]
+    films = [film_um(o) for o in counted if not o.censored]
+    spread = film_spread(films)
+    if context.baseline_um is None or spread is None or spread > EVEN:
+        return []
+    if COVER_UM[0] <= median(films) - context.baseline_um <= COVER_UM[1]:
+        return ["as even as film or wrap lies: feel for its edge first"]
+    return []

@@ -1,0 +1,118 @@
+"""Small numeric helpers of the film model."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+AnyFloats = NDArray[np.floating[Any]]
+TINY = 1e-30
+
+
+_ERFC = (0.17087277, -0.82215223, 1.48851587, -1.13520398, 0.27886807, -0.18628806, 0.09678418, 0.37409196, 1.00002368)
+
+
+def normal_cdf(z: Floats) -> Floats:
+    """Standard normal distribution function, relative error below 1.2e-7 in the lower tail, absolute in the upper.
+
+    Notes
+    -----
+    erfc(x) = t·exp(−x² − 1.26551223 + t·P(t)) with t = 1/(1 + x/2), x ≥ 0. A third of the time of a call that is
+    exact to the last digit, which the film model spends most of its time on.
+
+    References
+    ----------
+    [1] W. H. Press et al., Numerical Recipes in C, 2nd ed., Cambridge University Press 1992, section 6.2.
+    """
+    x = np.abs(z) * np.sqrt(0.5)
+    t = 1 / (1 + 0.5 * x)
+    poly = np.full_like(x, _ERFC[0])
+    for coefficient in _ERFC[1:]:
+        poly *= t
+        poly += coefficient
+    poly *= t
+    poly -= x * x
+    poly -= 1.26551223
+    np.exp(poly, out=poly)
+    poly *= t
+    poly *= 0.5
+    return np.asarray(np.where(z > 0, 1 - poly, poly))
+
+
+def log_sum(log: AnyFloats, axis: int) -> AnyFloats:
+    """Log of a sum of exponentials over an axis; faster than reducing by logaddexp, and as safe."""
+    top = log.max(axis=axis, keepdims=True)
+    return np.asarray(np.log(np.exp(log - top).sum(axis=axis)) + np.squeeze(top, axis=axis))
+
+
+def hats(rank: AnyFloats, steps: int) -> AnyFloats:
+    """Weights of linear interpolation: fractional steps of shape (...) give (..., steps), rows summing to one."""
+    return np.asarray(np.maximum(0, 1 - np.abs(rank[..., None] - np.arange(steps, dtype=rank.dtype))))
+
+
+def interpolation(at: Floats, grid: Floats) -> Floats:
+    """Matrix that reads a function off a rising grid: (grid,) values to (at,) values, constant beyond its ends."""
+    return np.asarray(hats(np.interp(at, grid, np.arange(len(grid), dtype=float)), len(grid)))
+
+
+def normal_weights(log_x: Floats, log_centre: Floats | float, sd: float) -> Floats:
+    """Log-normal weights over the last axis of a log-spaced grid, summing to one."""
+    weight = np.exp(-0.5 * ((log_x - log_centre) / sd) ** 2) + 1e-300
+    return np.asarray(weight / weight.sum(axis=-1, keepdims=True))
+
+
+def log_mean(log: AnyFloats, weights: Floats) -> AnyFloats:
+    """Log of a weighted sum of exponentials over the second axis: (p, c, k) and (c,) give (p, k).
+
+    Scaled by the largest of each p, so that a k that falls short of it by more than 80 everywhere becomes −69.
+    """
+    top = log.max(axis=(1, 2), keepdims=True)
+    total = weights.astype(log.dtype) @ np.exp(log - top)
+    return np.asarray(np.log(np.maximum(total, TINY)) + top[:, 0])
+
+
+def per_panel_sums(
+    weights: AnyFloats, table: AnyFloats, placed: np.ndarray, starts: np.ndarray, unplaced: AnyFloats
+) -> AnyFloats:
+    """Sum over the readings of each panel of weights · log table.
+
+    Parameters
+    ----------
+    weights : (placed readings, shapes, steps), rows summing to one
+    table : log probabilities of all readings, (readings, steps, k)
+    placed : which readings have a position, (readings,)
+    starts : index of each panel's first reading
+    unplaced : log probabilities of the readings without position, (readings without, shapes, k)
+
+    Returns
+    -------
+    Shape (panels, shapes, k).
+    """
+    ends = [*starts[1:], len(placed)]
+    at = np.cumsum(placed) - placed
+    without = np.cumsum(~placed) - ~placed
+    shapes, steps = weights.shape[1:]
+    found = np.zeros((len(starts), shapes, table.shape[2]), dtype=table.dtype)
+    for i, (start, end) in enumerate(zip(starts, ends, strict=True)):
+        mine = np.flatnonzero(placed[start:end]) + start
+        if len(mine):
+            one = weights[at[mine[0]] : at[mine[-1]] + 1].transpose(1, 0, 2).reshape(shapes, len(mine) * steps)
+            found[i] = one @ table[mine].reshape(len(mine) * steps, -1)
+        for j in np.flatnonzero(~placed[start:end]) + start:
+            found[i] += unplaced[without[j]]
+    return found
+
+
+def over_kernel(log_levels: AnyFloats, kernel: Floats) -> Floats:
+    """Log of ∫ kernel(level | baseline) · likelihood(level): shapes (p, k) and (b, k) give (p, b)."""
+    top = log_levels.max(axis=-1, keepdims=True)
+    return np.asarray(np.log(np.maximum(np.exp(log_levels - top) @ kernel.T, 1e-300)) + top)
+
+
+def weighted_quantiles(values: Floats, weights: Floats, at: tuple[float, ...]) -> list[float]:
+    """Quantiles of a distribution given by weights on a rising grid, interpolated between grid points."""
+    below = np.cumsum(weights) - 0.5 * weights
+    return [float(q) for q in np.interp(np.array(at) * weights.sum(), below, values)]

@@ -1,0 +1,117 @@
+"""Likelihood of gauge readings: display step as an interval, over-range as a bound, a share of misreads."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from hakutsu.core.film.model.numeric import Floats, normal_cdf
+from hakutsu.core.film.parameters import FilmParameters, Gauge
+from hakutsu.core.film.survey import Observation
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What the gauge showed, as intervals of film [µm]; `high_um` is infinite where censored. Shape (readings,).
+
+    `misread` is the prior probability that a reading says nothing; 0 where repeats confirmed it. `extra_um` is a
+    standard deviation [µm] on top of the gauge's: from verification, dirt, or film that was subtracted. `soft` is the
+    relative width of an interval's edges: 0 for a gauge, more for a magnet.
+    """
+
+    low_um: Floats
+    high_um: Floats
+    u: Floats
+    v: Floats
+    misread: Floats
+    extra_um: Floats
+    soft: Floats
+
+    @property
+    def censored(self) -> NDArray[np.bool_]:
+        """Which readings are only a bound from below."""
+        return np.isinf(self.high_um)
+
+    @property
+    def placed(self) -> NDArray[np.bool_]:
+        """Which readings have a position."""
+        return ~np.isnan(self.u)
+
+
+def _interval(o: Observation, gauge: Gauge) -> tuple[float, float]:
+    if o.between_um is not None:
+        return max(o.between_um[0], 0.5), o.between_um[1]
+    if o.censored:
+        return min(o.limit_um or o.value_um or gauge.lowest_limit_um, gauge.highest_limit_um), np.inf
+    value = o.value_um or 0.0
+    if value >= gauge.highest_limit_um:
+        return gauge.highest_limit_um, np.inf
+    half = (o.step_um or gauge.default_step_um) / 2
+    return max(value - half, 0.5), max(value + half, 1.0)
+
+
+def shown(observations: Sequence[Observation], parameters: FilmParameters) -> Shown:
+    """Turn observations into intervals: ± half a display step, or from the limit up.
+
+    An `over` without number takes the gauge's limit; without that too, the smallest range met, which is a safe bound.
+    Missing positions are NaN.
+    """
+    gauge = parameters.gauge
+    ends = np.array([_interval(o, gauge) for o in observations])
+    missing = float("nan")
+    return Shown(
+        ends[:, 0],
+        ends[:, 1],
+        np.array([missing if o.u is None else o.u for o in observations]),
+        np.array([missing if o.v is None else o.v for o in observations]),
+        np.array([0.0 if o.confirmed else gauge.misread_share for o in observations]),
+        np.array([o.extra_sd_um for o in observations]),
+        np.array([gauge.magnet_softness if o.between_um is not None else 0.0 for o in observations]),
+    )
+
+
+def mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmParameters) -> Floats:
+    """Probability of each reading over a true mean film of any shape.
+
+    The film at a spot is log-normal about that mean with `own_sd` as relative spread; gauge error adds in relative
+    terms, sd = gain + offset/film; the display step is integrated over, a censored reading has the mass from its
+    limit up.
+
+    Parameters
+    ----------
+    seen : n readings
+    film_um : mean film [µm], any shape
+    own_sd : relative standard deviation of the film itself, broadcasting with `film_um`
+
+    Returns
+    -------
+    Shape (n, *film_um.shape), each value in (0, 1].
+    """
+    shape = (len(seen.u),) + (1,) * film_um.ndim
+    extra, soft = seen.extra_um.reshape(shape), seen.soft.reshape(shape)
+    error = p.gauge.gain_sd + p.gauge.offset_sd_um / film_um
+    if seen.extra_um.any() or seen.soft.any():
+        sd = np.sqrt(own_sd**2 + error**2 + (extra / film_um) ** 2 + soft**2)
+    else:
+        sd = np.sqrt(own_sd**2 + error**2)
+    log_film = np.log(film_um)
+    high, low = (normal_cdf((np.log(end).reshape(shape) - log_film) / sd) for end in (seen.high_um, seen.low_um))
+    misread = seen.misread.reshape(shape)
+    inside = np.maximum(high - low, 0)
+    return np.asarray((1 - misread) * inside + misread * misread_mass(seen, p).reshape(shape))
+
+
+def reading_table(seen: Shown, level_um: Floats, spread: Floats, parameters: FilmParameters) -> Floats:
+    """Probability of each reading given the panel's level [µm] and unevenness: (n,), (k,), (s,) give (n, k, s)."""
+    return mass(seen, np.repeat(level_um[:, None], len(spread), axis=1), spread[None, :], parameters)
+
+
+def misread_mass(seen: Shown, parameters: FilmParameters) -> Floats:
+    """Probability of each reading if it were a misread: broad about ordinary film. Shape (n,)."""
+    gauge = parameters.gauge
+    centre, sd = np.log(gauge.misread_median_um), gauge.misread_sd_log
+    high, low = (normal_cdf((np.log(end) - centre) / sd) for end in (seen.high_um, seen.low_um))
+    return np.asarray(np.maximum(high - low, 1e-12))

@@ -1,0 +1,101 @@
+"""One car's survey under the model: evidence once, the posterior for each declared finish when asked for."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import cached_property
+
+from hakutsu.core.film.cues import cue_ratios
+from hakutsu.core.film.model.car import CarPosterior, car_posterior, expected_of_finish
+from hakutsu.core.film.model.evidence import PanelEvidence, panel_evidence
+from hakutsu.core.film.model.grids import Grids, grids
+from hakutsu.core.film.model.numeric import Floats
+from hakutsu.core.film.parameters import FilmParameters
+from hakutsu.core.film.survey import Cover, FilmSurvey, Observation
+from hakutsu.core.film.verdicts.spots import spots
+from hakutsu.vehicle.vocabulary import CoverKind, Finish, Substrate
+
+BESIDE = 0.12
+LOOKED_AND_NONE = 0.0002
+
+
+class FilmModel:
+    """A survey made ready for the model: one observation per spot, covers taken off, magnets where they say more."""
+
+    def __init__(self, survey: FilmSurvey, p: FilmParameters) -> None:
+        self.survey, self.p = survey, p
+        self.names: list[str] = survey.metal_panels()
+        self.grid: Grids = grids(p)
+        self._posteriors: dict[Finish, CarPosterior] = {}
+
+    @cached_property
+    def groups(self) -> dict[str, list[Observation]]:
+        """The spots of each panel that says something, in the order of the panel table."""
+        found = {}
+        for name in self.names:
+            cover = self.survey.covers.get(name)
+            if cover is not None and cover.hides:
+                continue
+            read = spots(self.survey.on_panel(name), self.p.retest)
+            if cover is not None and cover.thickness_um is not None:
+                read = [_uncovered(o, cover, self.p) for o in read]
+            group = [*read, *self._magnets(name, read)]
+            if group:
+                found[name] = group
+        return found
+
+    def _magnets(self, panel: str, read: Sequence[Observation]) -> list[Observation]:
+        """A magnet's grades on steel; beside a gauge reading they add nothing."""
+        if self.survey.substrate(panel) is not Substrate.STEEL:
+            return []
+        return sorted(
+            (m for m in self.survey.magnets if m.panel == panel and not any(_beside(m, o) for o in read)),
+            key=lambda m: (m.between_um or (0.0, 0.0), m.u or 0.0, m.v or 0.0),
+        )
+
+    @cached_property
+    def evidence(self) -> PanelEvidence | None:
+        """Evidence of the panels read, or none without readings."""
+        if not self.groups:
+            return None
+        substrates = {name: str(self.survey.substrate(name)) for name in self.groups}
+        counts = list(substrates.values())
+        main = max(sorted(set(counts)), key=counts.count)
+        unusual = {name: kind != main for name, kind in substrates.items()}
+        return panel_evidence(self.groups, unusual, self._cover_chances(), self.grid, self.p)
+
+    def _cover_chances(self) -> dict[str, float]:
+        found = {}
+        for name, cover in self.survey.covers.items():
+            if cover.kind is CoverKind.UNKNOWN and cover.thickness_um is None:
+                found[name] = self.p.cover.felt_share
+            else:
+                found[name] = LOOKED_AND_NONE
+        return found
+
+    def declared(self, finish: Finish) -> Floats:
+        """State probabilities of a panel on a car of that declared finish of which nothing is known."""
+        return expected_of_finish(finish, self.p)
+
+    def posterior(self, finish: Finish) -> CarPosterior:
+        """The car's posterior under the priors of a declared finish."""
+        if finish not in self._posteriors:
+            ratios = {name: cue_ratios(looked) for name, looked in self.survey.cues.items() if looked}
+            self._posteriors[finish] = car_posterior(self.evidence, self.names, ratios, finish, self.grid, self.p)
+        return self._posteriors[finish]
+
+
+def _uncovered(o: Observation, cover: Cover, p: FilmParameters) -> Observation:
+    """A reading with a film or wrap of known thickness taken off; the doubt about that thickness stays."""
+    off = cover.thickness_um or 0.0
+    extra = float((o.extra_sd_um**2 + p.cover.thickness_sd_um**2) ** 0.5)
+    value = None if o.value_um is None else max(o.value_um - off, 1.0)
+    limit = None if o.limit_um is None else max(o.limit_um - off, 1.0)
+    return replace(o, value_um=value, limit_um=limit, extra_sd_um=extra)
+
+
+def _beside(magnet: Observation, reading: Observation) -> bool:
+    if magnet.u is None or magnet.v is None or reading.u is None or reading.v is None:
+        return True
+    return max(abs(magnet.u - reading.u), abs(magnet.v - reading.v)) <= BESIDE
