@@ -31,6 +31,8 @@ LOOPBACK = "127.0.0.1"
 app = typer.Typer(no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False)
 imports = typer.Typer(no_args_is_help=True, help="Bring files into an inspection.")
 app.add_typer(imports, name="import")
+gauges = typer.Typer(no_args_is_help=True, help="Film gauges and their stand-in.")
+app.add_typer(gauges, name="gauge")
 
 DataOption = Annotated[Path, typer.Option("--data", help="The data directory.")]
 PortOption = Annotated[int, typer.Option("--port", min=0, max=65535, help="Port to listen on; 0 takes a free one.")]
@@ -169,6 +171,31 @@ def _choose(found: FilmFile, survey: str | None) -> str:
     if len(ids) > 1:
         _fail(*found.bad, f"the file holds {len(ids)} surveys; name one with --survey: {', '.join(ids[:20])}")
     return ids[0] if ids else ""
+
+
+@gauges.command("simulate")
+def simulate_gauge(
+    car: Annotated[str, typer.Option(help="A car that ships (strand, lantern, fell), or any name: it is the seed.")],
+    port: Annotated[int, typer.Option(min=0, max=65535, help="Port on loopback; 0 takes a free one.")] = 0,
+    style: Annotated[str | None, typer.Option(help="Body style, where the car is not one that ships.")] = None,
+    doors: Annotated[int | None, typer.Option(help="Number of doors, likewise.")] = None,
+    until_stdin_closes: Annotated[bool, typer.Option("--until-stdin-closes", help="End with its owner.")] = False,
+) -> None:
+    """Measure a simulated painted car: the line protocol of docs/format.md on a loopback port."""
+    from hakutsu.instruments.gauge_stand_in import StandIn, serve_stand_in
+
+    try:
+        stand_in = StandIn(car, style, doors)
+    except KeyError as error:
+        _fail(f"no body of style {style} with {doors} doors: {error}")
+    try:
+        serve_stand_in(stand_in, port, _announce_gauge, until_stdin_closes=until_stdin_closes)
+    except OSError as error:
+        _fail(f"port {port} on {LOOPBACK} cannot be used ({error.strerror}); choose another with --port", code=1)
+
+
+def _announce_gauge(port: int) -> None:
+    print(f"stand-in gauge at socket://{LOOPBACK}:{port}", flush=True)
 
 
 @app.command()

@@ -3,9 +3,35 @@
 from __future__ import annotations
 
 from functools import cached_property
+from uuid import UUID
 
-from hakutsu.core.film import FilmAnalysis, FilmSurvey, Observation, School, analyse
+from hakutsu.core.film import (
+    Cover,
+    CueLooked,
+    FilmAnalysis,
+    FilmModel,
+    FilmSurvey,
+    Judged,
+    NextSpot,
+    Observation,
+    School,
+    State,
+    advice,
+    analyse_model,
+    cue_kinds,
+    magnet_observation,
+    parameters,
+    prior_finish,
+    schools_side_by_side,
+    without,
+)
+from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_gauge, verified
 from hakutsu.dossier import Dossier, KeptReading
+from hakutsu.entries.film import VerifiedWhen
+from hakutsu.vehicle.shell import shell
+from hakutsu.vehicle.vocabulary import Unit
+
+PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
 
 
 def observation(reading: KeptReading, dossier: Dossier) -> Observation:
@@ -33,21 +59,88 @@ class Reckoning:
         self.dossier = dossier
 
     @cached_property
+    def gauge_fits(self) -> tuple[Fit | None, Fit | None]:
+        """Offset and gain of the gauge from its verification at the start and at the end."""
+        found = []
+        for when in (VerifiedWhen.START, VerifiedWhen.END):
+            kept = self.dossier.film.verifications.get(when)
+            checks = [Check(one.reference_um, one.shown_um) for one in kept.body.checks] if kept else []
+            found.append(fit_gauge(kept.at, checks, parameters().verifying) if kept else None)
+        return found[0], found[1]
+
+    @cached_property
+    def gauge_verified(self) -> Verified:
+        """How far the gauge was verified."""
+        return verified(*self.gauge_fits, parameters().verifying)
+
+    @cached_property
     def film_survey(self) -> FilmSurvey:
-        """The film survey of this vehicle; panels never read are part of it."""
-        vehicle = self.dossier.vehicle
+        """The film survey of this vehicle, corrected by the verification; panels never read are part of it."""
+        dossier, vehicle = self.dossier, self.dossier.vehicle
+        p = parameters().verifying
+        read = [corrected(observation(r, dossier), r.at, *self.gauge_fits, p) for r in dossier.film.readings]
+        cues: dict[str, list[CueLooked]] = {}
+        for kept in dossier.film.cues.values():
+            if kept.body.cue in cue_kinds():
+                cues.setdefault(kept.panel, []).append(CueLooked(kept.body.cue, kept.body.there))
         return FilmSurvey(
-            id=str(self.dossier.inspection),
-            observations=[observation(reading, self.dossier) for reading in self.dossier.film.readings],
+            id=str(dossier.inspection),
+            observations=read,
             finish=vehicle.finish,
             substrates={key: vehicle.substrate(key) for key in vehicle.panel_keys()},
+            cues=cues,
+            magnets=[magnet_observation(m.panel, m.body.grade, m.body.u, m.body.v) for m in dossier.film.magnets],
+            covers={key: Cover(kept.body.kind, kept.body.thickness_um) for key, kept in dossier.film.covers.items()},
+            paint=vehicle.paint,
+            unreachable=frozenset({*dossier.film.limits, *dossier.film.nothing}),
         )
+
+    def observations_on(self, panel: str) -> list[Observation]:
+        """A panel's readings, corrected by the verification, oldest first."""
+        return [o for o in self.film_survey.observations if o.panel == panel]
+
+    @cached_property
+    def film_model(self) -> FilmModel:
+        """The survey under the model; all schools share its evidence."""
+        return FilmModel(self.film_survey, parameters())
 
     @cached_property
     def film(self) -> FilmAnalysis:
         """The film analysis by the school of the declared finish, worded in the gauge's unit."""
-        return self.film_by(None)
+        return analyse_model(self.film_model, unit=self._unit)
 
-    def film_by(self, school: School | None) -> FilmAnalysis:
-        """The film analysis by a given school."""
-        return analyse(self.film_survey, school=school, unit=self.dossier.film.gauge.unit)
+    @cached_property
+    def schools(self) -> dict[str, dict[School, Judged]]:
+        """Every panel read, as each school judges it."""
+        return schools_side_by_side(self.film_model)
+
+    @property
+    def _unit(self) -> Unit:
+        return self.dossier.film.gauge.unit
+
+    @cached_property
+    def next_spot(self) -> NextSpot | None:
+        """Where a reading is expected to tell most, or none when more would hardly change the words."""
+        return advice(self.film_model, prior_finish(self.film.school, self.film_survey.finish))
+
+    def filled_area(self, panel: str) -> tuple[float, float] | None:
+        """The 80 % interval of the area under filler [cm²], where filler is the likeliest state."""
+        result, vehicle = self.film.panel(panel), self.dossier.vehicle
+        if result is None or result.state is not State.FILLED or result.filled_share is None:
+            return None
+        patch = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))[panel]
+        return result.filled_share.low * patch.area_cm2, result.filled_share.high * patch.area_cm2
+
+    def cue_effects(self, panel: str) -> dict[UUID, tuple[float, float]]:
+        """For each cue looked for on a panel: the chance that it was painted again without that cue and with it."""
+        found: dict[UUID, tuple[float, float]] = {}
+        looked = self.film_survey.cues.get(panel, ())
+        result = self.film.panel(panel)
+        if result is None or result.probabilities is None:
+            return found
+        for kept in self.dossier.film.cues_on(panel):
+            one = CueLooked(kept.body.cue, kept.body.there)
+            if one in looked:
+                before = without(result.probabilities, looked, one)
+                found[kept.entry] = (sum(before[s] for s in PAINTED_AGAIN), result.altered)
+        return found

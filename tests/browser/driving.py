@@ -32,9 +32,8 @@ def browser(width: int = 1280, height: int = 800, *, dark: bool = False) -> webd
         options.add_argument("--force-dark-mode")
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
     driver = webdriver.Chrome(options=options, service=Service(os.environ.get("CHROMEDRIVER", "/usr/bin/chromedriver")))
-    if width < 500:
-        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": True}
-        driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
+    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
     return driver
 
 

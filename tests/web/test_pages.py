@@ -84,7 +84,9 @@ class Entries(WebCase):
         answer = self.post(inspection, good, bad, view="film", panel="roof").json()
         self.assertEqual(answer["acknowledged"], [str(good.id)])
         self.assertEqual([(r["id"], r["field"]) for r in answer["refused"]], [(str(bad.id), "place")])
-        self.assertEqual(set(answer["fragments"]), {"profile", "panels", "panel", "glance", "left"})
+        self.assertEqual(
+            set(answer["fragments"]), {"drawing", "panels", "panel", "glance", "left", "story", "verified"}
+        )
 
     def test_what_is_no_entry_is_422_and_no_inspection_404(self):
         inspection = opened(self.logbook)

@@ -8,7 +8,16 @@ from uuid import UUID
 
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
-from hakutsu.entries.film import GaugeInUse, Imported, Reading
+from hakutsu.entries.film import (
+    CoverFelt,
+    CueLookedFor,
+    GaugeInUse,
+    Imported,
+    MagnetTried,
+    Reading,
+    Verification,
+    VerifiedWhen,
+)
 from hakutsu.entries.general import Limit, NothingFound, Station
 
 
@@ -23,6 +32,41 @@ class KeptReading:
     body: Reading
 
 
+@dataclass(frozen=True, slots=True)
+class KeptCue:
+    """A cue that was looked for and stands, with the entry it came from."""
+
+    entry: UUID
+    panel: str
+    body: CueLookedFor
+
+
+@dataclass(frozen=True, slots=True)
+class KeptMagnet:
+    """A magnet's grade that stands."""
+
+    entry: UUID
+    panel: str
+    body: MagnetTried
+
+
+@dataclass(frozen=True, slots=True)
+class KeptCover:
+    """What was last felt for on top of a panel's paint."""
+
+    entry: UUID
+    body: CoverFelt
+
+
+@dataclass(frozen=True, slots=True)
+class KeptVerification:
+    """A verification that stands."""
+
+    entry: UUID
+    at: datetime
+    body: Verification
+
+
 @dataclass(slots=True)
 class FilmDossier:
     """The film survey as it stands: readings in the order of the logbook, and what was said instead of readings."""
@@ -32,10 +76,18 @@ class FilmDossier:
     nothing: dict[str, UUID] = field(default_factory=dict)
     limits: dict[str, tuple[UUID, str]] = field(default_factory=dict)
     imports: list[Imported] = field(default_factory=list)
+    cues: dict[tuple[str, str], KeptCue] = field(default_factory=dict)
+    magnets: list[KeptMagnet] = field(default_factory=list)
+    covers: dict[str, KeptCover] = field(default_factory=dict)
+    verifications: dict[VerifiedWhen, KeptVerification] = field(default_factory=dict)
 
     def on_panel(self, panel: str) -> list[KeptReading]:
         """Readings on one panel, oldest first."""
         return [reading for reading in self.readings if reading.panel == panel]
+
+    def cues_on(self, panel: str) -> list[KeptCue]:
+        """Cues looked for on one panel."""
+        return [cue for cue in self.cues.values() if cue.panel == panel]
 
 
 @fold("film.gauge")
@@ -55,6 +107,27 @@ def _reading(gathering: Gathering, entry: Entry, body: Reading) -> None:
 @fold("film.imported")
 def _imported(gathering: Gathering, entry: Entry, body: Imported) -> None:
     gathering.station(FilmDossier).imports.append(body)
+
+
+@fold("film.cue")
+def _cue(gathering: Gathering, entry: Entry, body: CueLookedFor) -> None:
+    panel = str(entry.place)
+    gathering.station(FilmDossier).cues[panel, body.cue] = KeptCue(entry.id, panel, body)
+
+
+@fold("film.magnet")
+def _magnet(gathering: Gathering, entry: Entry, body: MagnetTried) -> None:
+    gathering.station(FilmDossier).magnets.append(KeptMagnet(entry.id, str(entry.place), body))
+
+
+@fold("film.cover")
+def _cover(gathering: Gathering, entry: Entry, body: CoverFelt) -> None:
+    gathering.station(FilmDossier).covers[str(entry.place)] = KeptCover(entry.id, body)
+
+
+@fold("film.verification")
+def _verification(gathering: Gathering, entry: Entry, body: Verification) -> None:
+    gathering.station(FilmDossier).verifications[body.when] = KeptVerification(entry.id, entry.at, body)
 
 
 @fold("general.nothing_found")

@@ -9,7 +9,7 @@ from uuid import UUID
 from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
-from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
+from hakutsu.vehicle.vocabulary import CoverKind, MagnetGrade, ReadingStatus, Substrate, Unit
 
 MOST_UM = 25_000.0
 Fraction = Annotated[float, Field(ge=0, le=1)]
@@ -64,6 +64,68 @@ class Reading(Body):
         if (self.u is None) != (self.v is None):
             raise ValueError("a position needs both u and v")
         return self
+
+
+@entry_kind("film.cue", on_panel=True)
+class CueLookedFor(Body):
+    """A cue of eye or hand that was looked for on a panel: there or not, and in which light."""
+
+    cue: Annotated[str, StringConstraints(min_length=1, max_length=40, pattern=r"^[a-z_]+$")]
+    there: bool
+    light: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
+    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
+
+
+@entry_kind("film.magnet", on_panel=True)
+class MagnetTried(Body):
+    """How firmly a magnet held on a panel, at a spot where one was noted."""
+
+    grade: MagnetGrade
+    u: Fraction | None = None
+    v: Fraction | None = None
+
+    @model_validator(mode="after")
+    def _whole_position(self) -> Self:
+        if (self.u is None) != (self.v is None):
+            raise ValueError("a position needs both u and v")
+        return self
+
+
+@entry_kind("film.cover", on_panel=True)
+class CoverFelt(Body):
+    """Protection film or wrap felt for on a panel: which, and its thickness [µm] where known."""
+
+    kind: CoverKind
+    thickness_um: Annotated[float, Field(gt=0, le=1000)] | None = None
+
+    @model_validator(mode="after")
+    def _nothing_has_no_thickness(self) -> Self:
+        if self.kind is CoverKind.NOTHING and self.thickness_um is not None:
+            raise ValueError("where no edge was felt there is no thickness")
+        return self
+
+
+class VerifiedWhen(StrEnum):
+    """At which end of a survey a gauge was verified."""
+
+    START = "start"
+    END = "end"
+
+
+class Shim(Body):
+    """One check of a gauge: the reference [µm], 0 for the bare plate, and what it showed [µm]."""
+
+    reference_um: Annotated[float, Field(ge=0, le=MOST_UM)]
+    shown_um: Annotated[float, Field(gt=-500, le=MOST_UM)]
+
+
+@entry_kind("film.verification")
+class Verification(Body):
+    """The gauge was held on a bare plate and on shims, before or after the survey."""
+
+    when: VerifiedWhen
+    gauge: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
+    checks: Annotated[tuple[Shim, ...], Field(min_length=1, max_length=12)]
 
 
 @entry_kind("film.imported")

@@ -12,6 +12,7 @@ from sqlalchemy import Engine, func, select, text
 from sqlalchemy.orm import Session
 
 from hakutsu.entries import Draft, Entry, EntryError
+from hakutsu.logbook.library import Library
 from hakutsu.logbook.tables import EntryRow, InspectionRow, SettingRow
 
 ACCOUNT = "account.name"
@@ -39,6 +40,11 @@ class Logbook:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+
+    @property
+    def library(self) -> Library:
+        """What is kept from one inspection to the next."""
+        return Library(self._engine)
 
     @contextmanager
     def _writing(self) -> Iterator[Session]:

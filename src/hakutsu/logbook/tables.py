@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import JSON, ForeignKey, Integer, String, UniqueConstraint
+from sqlalchemy import JSON, Float, ForeignKey, Integer, String, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -37,3 +37,14 @@ class SettingRow(Base):
     __tablename__ = "setting"
     key: Mapped[str] = mapped_column(String(60), primary_key=True)
     value: Mapped[object] = mapped_column(JSON)
+
+
+class GaugeRow(Base):
+    """A film gauge the inspector keeps: its display unit and step [µm], and the limit of its range [µm]."""
+
+    __tablename__ = "gauge"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(60), unique=True)
+    unit: Mapped[str] = mapped_column(String(8))
+    step_um: Mapped[float] = mapped_column(Float)
+    limit_um: Mapped[float] = mapped_column(Float)

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from hakutsu.core.film import Concern, PanelFilm, State, Surprise
+from hakutsu.core.film import Concern, PanelFilm, State, Surprise, ZoneStory
 from hakutsu.dossier import Covered
 from hakutsu.figures.film_profile import column_numbers
-from hakutsu.reckoning import Reckoning, observation
+from hakutsu.reckoning import Reckoning
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import Unit
 
+LIKELY_ZONE = 0.5
 OTHER = {Unit.UM: Unit.MIL, Unit.MIL: Unit.UM}
 
 
@@ -44,6 +45,9 @@ class FilmSection:
     open_repeats: list[Surprise]
     readings: int
     days: list[str]
+    story: list[ZoneStory]
+    gauge: str
+    filled: dict[str, tuple[float, float]]
     authors: list[str]
 
 
@@ -55,7 +59,7 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         film = reckoning.film.panel(coverage.panel)
         name = panels()[coverage.panel].name()
         if film is not None and film.readings and film.median_um is not None:
-            read = [observation(r, dossier) for r in dossier.film.on_panel(coverage.panel)]
+            read = reckoning.observations_on(coverage.panel)
             rows.append(
                 FilmRow(name, film, column_numbers(read, unit), show(film.median_um, unit),
                         show(film.median_um, OTHER[unit]))
@@ -70,6 +74,9 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         reckoning.film.open_surprises,
         sum(row.film.readings for row in rows),
         sorted({f"{r.at:%-d %B %Y}" for r in dossier.film.readings}),
+        [zone for zone in reckoning.film.story if zone.probability >= LIKELY_ZONE],
+        str(reckoning.gauge_verified),
+        {panels()[key].name(): area for key in dossier.vehicle.panel_keys() if (area := reckoning.filled_area(key))},
         sorted({r.by for r in dossier.film.readings}),
     )
 

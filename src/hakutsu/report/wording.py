@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from functools import singledispatch
 
+from hakutsu.core.film import cue_kinds, magnet_names
 from hakutsu.dossier import Dossier
 from hakutsu.entries import Entry
-from hakutsu.entries.film import GaugeInUse, Imported, Reading
+from hakutsu.entries.film import CoverFelt, CueLookedFor, GaugeInUse, Imported, MagnetTried, Reading, Verification
 from hakutsu.entries.general import Intervention, Limit, NothingFound, Seen, Strike
 from hakutsu.entries.opening import Brief, StageReached, Vehicle
 from hakutsu.entries.registry import Body
@@ -50,6 +51,29 @@ def _(body: Reading) -> tuple[str, str]:
 def _(body: GaugeInUse) -> tuple[str, str]:
     step, limit = show(body.step_um, body.unit), show(body.limit_um, body.unit)
     return "Gauge in use", f"{body.name}: {UNIT_LABEL[body.unit]}, step {step}, range up to {limit}"
+
+
+@body_words.register
+def _(body: CueLookedFor) -> tuple[str, str]:
+    name = cue_kinds()[body.cue].name if body.cue in cue_kinds() else body.cue
+    said = [name if body.there else f"not there: {name}", f"in {body.light}" if body.light else "", body.note]
+    return "Cue looked for", "; ".join(word for word in said if word)
+
+
+@body_words.register
+def _(body: MagnetTried) -> tuple[str, str]:
+    return "Magnet", magnet_names()[body.grade]
+
+
+@body_words.register
+def _(body: CoverFelt) -> tuple[str, str]:
+    return "Felt for a film edge", body.kind.value + (f", {body.thickness_um:.0f} µm" if body.thickness_um else "")
+
+
+@body_words.register
+def _(body: Verification) -> tuple[str, str]:
+    checks = ", ".join(f"{one.reference_um:.0f} → {one.shown_um:.0f}" for one in body.checks)
+    return "Gauge verified", f"{body.gauge or 'gauge'} at the {body.when}: {checks} µm"
 
 
 @body_words.register

@@ -7,7 +7,7 @@ from typing import Annotated, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from hakutsu.vehicle.panels import body_styles, default_substrate, panels, walk_order
-from hakutsu.vehicle.vocabulary import Finish, SteeringSide, Substrate
+from hakutsu.vehicle.vocabulary import Finish, Paint, SteeringSide, Substrate
 
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
 
@@ -24,6 +24,7 @@ class VehicleDescription(BaseModel):
     registration: Line = ""
     colour: Line = ""
     finish: Finish = Finish.FACTORY
+    paint: Paint = Paint.UNKNOWN
     body_style: str = "hatch"
     doors: Annotated[int, Field(ge=1, le=6)] = 5
     steering: SteeringSide = SteeringSide.RIGHT

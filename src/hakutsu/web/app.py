@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Awaitable, Callable
+from collections.abc import AsyncIterator, Awaitable, Callable
+from contextlib import asynccontextmanager
 from pathlib import Path
 from urllib.parse import urlsplit
 
@@ -10,13 +11,16 @@ from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from fastapi.staticfiles import StaticFiles
+from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from hakutsu.logbook import Logbook
-from hakutsu.web import account, brief, day, entries, film, film_import, logbook_page, report
+from hakutsu.web import account, brief, day, entries, logbook_page, report
 from hakutsu.web.desk import Desk
+from hakutsu.web.film import gauge, imports, station
+from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.rendering import STATIC, page
 
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
@@ -36,10 +40,18 @@ Next = Callable[[Request], Awaitable[Response]]
 
 def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     """Build the application over a logbook; `uploads` is where files wait between preview and import."""
-    app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None)
-    app.state.desk = Desk(logbook, uploads / "uploads")
+    desk = Desk(logbook, uploads / "uploads")
+    gauges = GaugeSessions(desk)
+
+    @asynccontextmanager
+    async def running(_app: FastAPI) -> AsyncIterator[None]:
+        yield
+        await run_in_threadpool(gauges.close)
+
+    app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None, lifespan=running)
+    app.state.desk, app.state.gauges = desk, gauges
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
-    for room in (brief, day, account, film, film_import, entries, logbook_page, report):
+    for room in (brief, day, account, station, imports, gauge, entries, logbook_page, report):
         app.include_router(room.router)
     app.middleware("http")(_guard)
     app.add_middleware(GZipMiddleware, minimum_size=2048, compresslevel=4)

@@ -15,12 +15,12 @@ from hakutsu.entries import Draft
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.panels import body_styles, panels, walk_order
-from hakutsu.vehicle.vocabulary import Finish, Protocol, SteeringSide, Substrate, Taste
+from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Substrate, Taste
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 
 router = APIRouter()
-VEHICLE_FIELDS = ("name", "registration", "colour", "finish", "body_style", "doors", "steering")
+VEHICLE_FIELDS = ("name", "registration", "colour", "finish", "paint", "body_style", "doors", "steering")
 BRIEF_FIELDS = ("buyer", "use", "taste", "km_per_year", "protocol")
 CHOICES = {
     "finishes": list(Finish),
@@ -47,6 +47,7 @@ def _read_form(form: Mapping[str, Any], known: VehicleDescription | None) -> _Fo
     """Vehicle and brief of a form, or the fault at each field."""
     faults: dict[str, str] = {}
     vehicle_words = {name: form.get(name, "") for name in VEHICLE_FIELDS}
+    vehicle_words["paint"] = vehicle_words["paint"] or Paint.UNKNOWN
     brief_words = {name: form.get(name, "") for name in BRIEF_FIELDS}
     distance = str(brief_words["km_per_year"]).replace(" ", "").replace(",", "").replace(".", "")
     brief_words["km_per_year"] = distance or None
@@ -95,7 +96,7 @@ def _panel_table(vehicle: VehicleDescription) -> list[dict[str, Any]]:
 def new(request: Request) -> Response:
     """The empty form; it carries the id the inspection will have, so that sending twice opens one."""
     values = {"finish": Finish.FACTORY, "body_style": "hatch", "doors": 5, "steering": SteeringSide.RIGHT}
-    values |= {"taste": Taste.TIDY, "protocol": Protocol.STANDARD}
+    values |= {"paint": Paint.UNKNOWN, "taste": Taste.TIDY, "protocol": Protocol.STANDARD}
     return _form(request, values, {}, id=uuid4())
 
 

@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field
 from hakutsu.entries import Draft
 from hakutsu.logbook import Acknowledged, Refused
 from hakutsu.web.desk import DeskHere, ReckoningHere
-from hakutsu.web.film import film_fragments
+from hakutsu.web.film.context import PROFILE, film_fragments
 
 router = APIRouter()
 
@@ -22,6 +22,7 @@ class Sent(BaseModel):
     entries: list[Draft] = Field(max_length=2000)
     view: str = ""
     panel: str | None = None
+    drawing: str = PROFILE
 
 
 @router.post("/inspections/{inspection}/entries")
@@ -40,7 +41,7 @@ def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
         ],
     }
     if sent.view == "film":
-        reply["fragments"] = film_fragments(desk.reckoning(inspection), sent.panel)
+        reply["fragments"] = film_fragments(desk.reckoning(inspection), sent.panel, sent.drawing)
     return reply
 
 

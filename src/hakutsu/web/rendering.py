@@ -12,7 +12,7 @@ from jinja2 import ChoiceLoader, Environment, PackageLoader, StrictUndefined, se
 from markupsafe import Markup
 
 from hakutsu import __version__
-from hakutsu.core.film import State
+from hakutsu.core.film import State, chance_words
 from hakutsu.figures.strata import strata_glyph
 from hakutsu.vehicle.units import UNIT_LABEL, show
 from hakutsu.web.desk import UNNAMED
@@ -29,10 +29,7 @@ def _day_and_time(at: datetime) -> str:
 
 
 def _percent(chance: float) -> str:
-    """A probability in words of figures that never claims certainty."""
-    if chance >= 0.995:
-        return ">\u00a099\u00a0%"
-    return "<\u00a01\u00a0%" if chance < 0.005 else f"{100 * chance:.0f}\u00a0%"
+    return chance_words(chance).replace(" ", "\u00a0")
 
 
 def _capitalize_first(words: str) -> str:

@@ -8,7 +8,14 @@ from fastapi.responses import Response
 from hakutsu.report.film_section import film_section
 from hakutsu.report.wording import noted, place_words
 from hakutsu.web.desk import DeskHere, ReckoningHere
-from hakutsu.web.film import baseline_words, panel_rows, profile_panels, profile_svg
+from hakutsu.web.film.context import (
+    baseline_words,
+    panel_rows,
+    profile_panels,
+    profile_svg,
+    sheet_panels,
+    sheet_svg,
+)
 from hakutsu.web.rendering import page
 
 router = APIRouter()
@@ -26,6 +33,7 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         section=film_section(reckoning),
         baseline_words=baseline_words(reckoning),
         profile=profile_svg(reckoning, profile_panels(reckoning, panel_rows(reckoning), linked=False)),
+        sheet=sheet_svg(reckoning, sheet_panels(reckoning, panel_rows(reckoning), linked=False), advised=False),
         reckoned=reckoning.film,
         unit=reckoning.dossier.film.gauge.unit,
         notes=noted(reckoning.dossier),

@@ -49,7 +49,9 @@ def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
                 add_demo(logbook)
             address = f"http://{host}:{listening.getsockname()[1]}/"
             print(f"Hakutsu is at {address}  (data in {directory.path}; stop with Ctrl+C)", flush=True)
-            config = uvicorn.Config(create_app(logbook, directory.path), log_level="warning", access_log=False)
+            config = uvicorn.Config(
+                create_app(logbook, directory.path), log_level="warning", access_log=False, timeout_graceful_shutdown=2
+            )
             uvicorn.Server(config).run(sockets=[listening])
     finally:
         directory.release()

@@ -1,13 +1,14 @@
 """Paint film: from readings to what happened to each panel."""
 
-from hakutsu.core.film.analysis import analyse, analyse_model
+from hakutsu.core.film.analysis import analyse, analyse_model, schools_side_by_side
 from hakutsu.core.film.cues import cue_groups, cue_kinds, magnet_names, magnet_observation, without
 from hakutsu.core.film.modelled import FilmModel
 from hakutsu.core.film.parameters import parameters
 from hakutsu.core.film.result import Baseline, FilledShare, FillerMap, FilmAnalysis, NextSpot, PanelFilm, ZoneStory
 from hakutsu.core.film.survey import STATES, Cover, CueLooked, FilmSurvey, Observation, State
 from hakutsu.core.film.verdicts.next_spot import advice, next_spots
-from hakutsu.core.film.verdicts.schools import Concern, School, prior_finish
+from hakutsu.core.film.verdicts.reasons import chance_words
+from hakutsu.core.film.verdicts.schools import Concern, Judged, School, prior_finish
 from hakutsu.core.film.verdicts.spots import SpotVerdict, Surprise, film_um
 
 __all__ = [
@@ -21,6 +22,7 @@ __all__ = [
     "FilmAnalysis",
     "FilmModel",
     "FilmSurvey",
+    "Judged",
     "NextSpot",
     "Observation",
     "PanelFilm",
@@ -32,6 +34,7 @@ __all__ = [
     "advice",
     "analyse",
     "analyse_model",
+    "chance_words",
     "cue_groups",
     "cue_kinds",
     "film_um",
@@ -40,5 +43,6 @@ __all__ = [
     "next_spots",
     "parameters",
     "prior_finish",
+    "schools_side_by_side",
     "without",
 ]

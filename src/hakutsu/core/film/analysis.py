@@ -18,7 +18,7 @@ from hakutsu.core.film.survey import STATES, FilmSurvey, State
 from hakutsu.core.film.verdicts.extent import FILLED_FROM, changing_side, filled_extent, side_words
 from hakutsu.core.film.verdicts.headroom import polish_headroom
 from hakutsu.core.film.verdicts.reasons import Context, panel_reasons, sureness
-from hakutsu.core.film.verdicts.schools import School, default_school, judge, prior_finish
+from hakutsu.core.film.verdicts.schools import Judged, School, default_school, judge, prior_finish
 from hakutsu.core.film.verdicts.spots import SpotVerdict, film_um, surprises
 from hakutsu.core.film.verdicts.story import film_story
 from hakutsu.vehicle.panels import panels
@@ -100,6 +100,21 @@ def analyse_model(
     )
 
 
+def schools_side_by_side(
+    model: FilmModel, band_um: tuple[float, float] | None = None
+) -> dict[str, dict[School, Judged]]:
+    """Every panel read, as each school judges it; states come from the priors each school goes by."""
+    survey, found = model.survey, dict[str, dict[School, Judged]]()
+    for key in model.names:
+        films = [film_um(o) for o in survey.on_panel(key)]
+        if films:
+            found[key] = {}
+            for school in School:
+                car = model.posterior(prior_finish(school, survey.finish))
+                found[key][school] = judge(school, films, *_likeliest(car.chances(key)), band_um, model.p.schools)
+    return found
+
+
 def _likeliest(chances: dict[State, float]) -> tuple[State, float]:
     first = max(STATES, key=lambda state: chances[state])
     return first, chances[first]
@@ -140,13 +155,15 @@ def _metal(model: FilmModel, car: CarPosterior, key: str, context: Context) -> P
 def _weights(model: FilmModel, car: CarPosterior, key: str) -> Weights:
     """Log2 odds of "painted again", taken apart into where they come from."""
     i = car.panels.index(key)
-    ratios = cue_ratios(model.survey.cues.get(key, ()))
+    looked = model.survey.cues.get(key, ())
     declared = _odds(model.declared(model.survey.finish))
     rest = _odds(car.expected[i])
     final = _odds(car.states[i])
-    cueless = car.states[i] * np.exp(-ratios)
+    if not looked:
+        return Weights(declared, rest - declared, final - rest, 0.0)
+    cueless = car.states[i] * np.exp(-cue_ratios(looked))
     without = _odds(cueless / cueless.sum())
-    return Weights(declared, rest - declared, without - rest, final - without if ratios.any() else 0.0)
+    return Weights(declared, rest - declared, without - rest, final - without)
 
 
 def _odds(chances: Floats) -> float:
@@ -184,8 +201,10 @@ def _baselines(car: CarPosterior | None, model: FilmModel) -> tuple[Baseline | N
     weak = len(anchors) < max(2, len(model.groups) / 3)
 
     def make(kind: str) -> Baseline:
-        weights, chance = (car.respray, car.resprayed) if kind == "respray" else (car.baseline, 1 - car.resprayed)
-        low, middle, high = weighted_quantiles(model.grid.baseline_um, weights, (0.1, 0.5, 0.9))
+        levels, weights, chance = model.grid.baseline_um, car.baseline, 1 - car.resprayed
+        if kind == "respray":
+            levels, weights, chance = model.grid.respray_um, car.respray, car.resprayed
+        low, middle, high = weighted_quantiles(levels, weights, (0.1, 0.5, 0.9))
         return Baseline(middle, low, high, kind, chance, anchors if kind == "factory" else (), weak)
 
     first, second = ("respray", "factory") if car.resprayed > 0.5 else ("factory", "respray")

@@ -15,7 +15,7 @@ from hakutsu.core.film.survey import STATES
 from hakutsu.vehicle.vocabulary import Finish
 
 IN_PLACES = "in_places"
-WHOLE = ("resprayed", "stripped")
+WHOLE = ("resprayed", "resprayed_evenly", "stripped")
 
 
 class _Group(BaseModel):
@@ -41,6 +41,8 @@ class Baseline(_Group):
     tricoat_more_um: float
     lowest_um: float
     highest_um: float
+    lowest_respray_um: float
+    highest_respray_um: float
     respray_median_um: float
     respray_sd_log: float
     preserved_more_um: float
@@ -54,6 +56,7 @@ class Between(_Group):
     other_substrate_sd_log: float
     horizontal_more: float
     respray_panel_sd_log: float
+    respray_evenly_sd_log: float
     stone_guard_um: tuple[float, ...]
     stone_guard_share: float
     two_tone_roof_um: float
@@ -164,6 +167,16 @@ class Headroom(_Group):
     share_of_baseline: float
 
 
+class Verifying(_Group):
+    check_sd_um: float
+    check_sd_share: float
+    offset_sd_um: float
+    gain_sd: float
+    drift_um: float
+    drift_share: float
+    beyond_share: float
+
+
 class Schools(_Group):
     fixed_band_um: tuple[float, float]
     restored_band_um: tuple[float, float]
@@ -191,10 +204,12 @@ class FilmParameters(_Group):
     cover: Cover
     painted: Painted
     resprayed: Whole
+    resprayed_evenly: Whole
     stripped: Whole
     finish: dict[Finish, dict[str, float]]
     next: Next
     headroom: Headroom
+    verifying: Verifying
     schools: Schools
     retest: Retest
 

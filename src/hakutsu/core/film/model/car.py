@@ -18,7 +18,7 @@ from hakutsu.core.film.survey import STATES, State
 from hakutsu.vehicle.panels import walk_order
 from hakutsu.vehicle.vocabulary import Finish
 
-KEPT_POINTS = 36
+KEPT_POINTS = 24
 LEAST_WEIGHT = 1e-4
 
 
@@ -28,7 +28,7 @@ class CarPosterior:
 
     `states` has shape (panels, states), rows sum to one; panels without readings are part of it. `histories` is the
     probability of each history, `zones` of a repair in each zone given repairs in places. `baseline` holds weights
-    over the grid of baselines given repairs in places, `respray` over the same grid given a respray of the whole car.
+    over the grid of baselines given repairs in places, `respray` over that of resprays given one of the whole car.
     `sides` (panels, sides) is where a blend would face. `expected` (panels, states) is what the rest of the car lets
     expect of a panel, its own readings and cues left aside; `for_zone` the weight [bits] of each member panel for a
     repair in each zone.
@@ -132,6 +132,7 @@ class _Terms:
     ) -> None:
         self.evidence, self.names, self.grid = evidence, names, grid
         self.cues = np.stack([cues.get(name, np.zeros(len(STATES))) for name in names])
+        self.cued = bool(cues)
         self.read = [names.index(name) for name in evidence.panels] if evidence else []
 
     def local(self, points: tuple[np.ndarray, np.ndarray], panels: Sequence[int]) -> dict[str, Floats]:
@@ -139,16 +140,17 @@ class _Terms:
         found = {}
         for i, state in enumerate(STATES):
             sides = (len(SIDES),) if state is State.BLENDED else ()
-            table = np.zeros((len(panels), *sides, len(points[0])))
-            for j, panel in enumerate(panels):
-                if self.evidence and panel in self.read:
-                    table[j] = self.evidence.local[state][self.read.index(panel)][..., points[0], points[1]]
-            found[str(state)] = table + self.cues[panels, i].reshape(-1, *(1,) * (table.ndim - 1))
+            table = np.zeros((len(self.names), *sides, len(points[0])))
+            if self.evidence:
+                table[self.read] = self.evidence.local[state][..., points[0], points[1]]
+            if self.cued:
+                table += self.cues[:, i].reshape(-1, *(1,) * (table.ndim - 1))
+            found[str(state)] = table if len(panels) == len(self.names) else table[panels]
         return found
 
     def whole(self, history: str) -> Floats:
         """Log evidence (panels, states, levels) of a history."""
-        table = np.zeros((len(self.names), len(STATES), len(self.grid.baseline_um)))
+        table = np.zeros((len(self.names), len(STATES), len(self.grid.respray_um)))
         if self.evidence:
             table[self.read] = self.evidence.whole[history]
         return table + self.cues[..., None]
@@ -182,8 +184,7 @@ def _likely_points(
     every = tuple(axis.ravel() for axis in np.indices(prior.shape))
     log = prior.ravel().copy()
     if terms.evidence:
-        weights = np.exp(choices.log_prior)
-        average = [choices.onehot[i] @ weights for i in terms.read]
+        average = [choices.average[i] for i in terms.read]
         untouched, painted, blended = (
             np.stack([row @ table[i] for row, i in zip(average, terms.read, strict=True)])
             for table in (choices.untouched, choices.painted, choices.blended)
@@ -252,15 +253,12 @@ def _for_zones(sums: Sequence[Floats], choices: ZoneChoices, terms: _Terms) -> d
 
     log2 of the panel's evidence with the zone repaired over that without, other zones at their prior.
     """
-    prior = np.exp(choices.log_prior)
     found: dict[str, dict[str, float]] = {zone.key: {} for zone in choices.zones}
-    for j, zone in enumerate(choices.zones):
-        on = choices.on[:, j] * prior
-        off = prior - on
-        for i in terms.read:
+    for i in terms.read:
+        having, lacking = choices.having[i] @ sums[i], choices.lacking[i] @ sums[i]
+        for zone, bits in zip(choices.zones, np.log2(having / lacking), strict=True):
             if terms.names[i] in zone.members:
-                having, lacking = (choices.onehot[i] @ weight @ sums[i] / weight.sum() for weight in (on, off))
-                found[zone.key][terms.names[i]] = float(np.log2(having / lacking))
+                found[zone.key][terms.names[i]] = float(bits)
     return found
 
 

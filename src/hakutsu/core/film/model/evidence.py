@@ -117,19 +117,32 @@ def _local(
     guards = len(grid.own["sill", True])
     shape = (len(kinds), len(grid.baseline_um), guards)
     kernels: dict[str, Mapping[tuple[str, bool], Kernels]] = {
-        "original": grid.own, "thinned": grid.own, "rebuilt": grid.rebuilt,
-        "refinished": grid.refinished, "filled": grid.filled, "covered": grid.covered,
+        "refinished": grid.refinished, "rebuilt": grid.rebuilt, "filled": grid.filled, "covered": grid.covered,
     }  # fmt: skip
-    tables = {name: by_level[:, None, :] for name, by_level in levels.items()}
-    tables |= {"covered": levels["original"][:, None, :], "blended": blended}
-    found = {name: np.empty((shape[0], table.shape[1], *shape[1:])) for name, table in tables.items()}
+    own = np.concatenate([np.stack([levels[name] for name in OWN], axis=1), blended], axis=1)
+    found = {"own": np.empty((shape[0], own.shape[1], *shape[1:]))} | {
+        name: np.empty((shape[0], 1, *shape[1:])) for name in kernels
+    }
+
+    def fill(name: str, members: list[int], table: Floats, stack: Kernels) -> None:
+        by_guard = over_kernel(table[members], np.concatenate(stack))
+        found[name][members] = by_guard.reshape(*by_guard.shape[:2], len(stack), shape[1]).swapaxes(2, 3)
+
     for kind in dict.fromkeys(kinds):
-        members = [i for i, one in enumerate(kinds) if one == kind]
-        for name, table in tables.items():
-            stack = kernels.get(name, grid.own)[kind]
-            by_guard = over_kernel(table[members], np.concatenate(stack))
-            found[name][members] = by_guard.reshape(*by_guard.shape[:2], len(stack), shape[1]).swapaxes(2, 3)
-    single = {name: table if name == "blended" else table[:, 0] for name, table in found.items()}
+        fill("own", [i for i, one in enumerate(kinds) if one == kind], own, grid.own[kind])
+    # What was painted on top does not depend on the kind of panel, but for the stone guard under it.
+    sills = [i for i, (kind, _) in enumerate(kinds) if kind == "sill"]
+    for members in (sills, [i for i in range(len(kinds)) if i not in sills]):
+        for name, table in kernels.items():
+            if members:
+                fill(
+                    name,
+                    members,
+                    levels["original" if name == "covered" else name][:, None, :],
+                    table[kinds[members[0]]],
+                )
+    single = {name: table[:, 0] for name, table in found.items() if name != "own"}
+    single |= {name: found["own"][:, i] for i, name in enumerate(OWN)} | {"blended": found["own"][:, len(OWN) :]}
     chance, under = covered[:, None, None], single.pop("covered")
     plain = single["original"] + np.log1p(-chance)
     single["original"] = np.logaddexp(plain, under + np.log(np.maximum(chance, TINY)))

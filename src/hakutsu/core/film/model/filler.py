@@ -41,10 +41,11 @@ class Lenses:
         return np.asarray(self.lifted.mean(axis=1), dtype=float)
 
     def lift(self, u: Floats, v: Floats) -> Floats:
-        """Film above the refinish [µm] at places, shape (places, c): peak · (1 − r²)^¾ within the rim, else 0."""
-        across = np.stack([u, v], axis=1)[:, None, :] - self.centre
-        inside = np.maximum(0, 1 - ((across / self.axes) ** 2).sum(axis=2))
-        return np.asarray(self.peak_um * inside**0.75)
+        """Film above the refinish [µm] at places, shape (c, places): peak · (1 − r²)^¾ within the rim, else 0."""
+        far = ((u - self.centre[:, :1]) / self.axes[:, :1]) ** 2
+        far += ((v - self.centre[:, 1:]) / self.axes[:, 1:]) ** 2
+        inside = np.sqrt(np.maximum(0, 1 - far))
+        return np.asarray(self.peak_um[:, None] * inside * np.sqrt(inside))
 
 
 @lru_cache(maxsize=4)
@@ -59,7 +60,7 @@ def lenses(p: FilmParameters) -> Lenses:
 
 def make_lenses(p: Filled) -> Lenses:
     """Every combination of centre, size and peak, with prior weights: filler sits low more often than high."""
-    peak_at = np.array([-1.5, -0.6, 0.3, 1.3, 2.8])
+    peak_at = np.array([-1.4, -0.2, 1.1, 2.7])
     peaks = p.excess_median_um * np.exp(p.excess_sd_log * peak_at)
     peak_weight = np.exp(-0.5 * peak_at**2)
     rows = [
@@ -75,8 +76,8 @@ def make_lenses(p: Filled) -> Lenses:
     made = Lenses(table[:, :2], table[:, 2:4], table[:, 4], np.log(prior / prior.sum()), nothing, nothing)
     lift = made.lift(FINE[:, 0], FINE[:, 1])
     nearest = np.searchsorted((EXCESS_UM[1:] + EXCESS_UM[:-1]) / 2, lift)
-    spread = np.stack([(nearest == j).mean(axis=0) for j in range(len(EXCESS_UM))], axis=1)
-    lifted = (lift > FILLER_FROM_UM).T.astype(np.float32)
+    spread = np.stack([(nearest == j).mean(axis=1) for j in range(len(EXCESS_UM))], axis=1)
+    lifted = (lift > FILLER_FROM_UM).astype(np.float32)
     return Lenses(made.centre, made.axes, made.peak_um, made.log_prior, lifted, spread.astype(np.float32))
 
 
@@ -94,7 +95,7 @@ def lifted_table(seen: Shown, p: FilmParameters) -> AnyFloats:
 
 
 def weights_at(u: Floats, v: Floats, p: FilmParameters) -> AnyFloats:
-    """Weights over the excesses that each lens puts at places, shape (places, c, excesses)."""
+    """Weights over the excesses that each lens puts at places, shape (c, places, excesses)."""
     rank = np.interp(lenses(p).lift(u, v), EXCESS_UM, np.arange(len(EXCESS_UM), dtype=float))
     return hats(rank.astype(np.float32), len(EXCESS_UM))
 

@@ -110,7 +110,7 @@ def graded_likelihoods(
     """Log likelihood of each panel's readings, shape (panels, gradients, levels)."""
     placed = seen.placed
     rank = np.interp(family.change(seen.u[placed], seen.v[placed]), CHANGE_UM, np.arange(len(CHANGE_UM), dtype=float))
-    weights = hats(rank.astype(table.dtype), len(CHANGE_UM))
+    weights = hats(rank.T.astype(table.dtype), len(CHANGE_UM))
     unplaced = np.log(np.maximum(family.spread.astype(table.dtype) @ np.exp(table[~placed]), TINY))
     summed = per_panel_sums(weights, table, placed, starts, unplaced)
     by_spread = summed.reshape(-1, len(LEVELS_UM), len(spread_prior)).transpose(0, 2, 1)

@@ -9,13 +9,13 @@ from functools import lru_cache
 import numpy as np
 
 from hakutsu.core.film.model.numeric import Floats, normal_weights
-from hakutsu.core.film.parameters import FilmParameters
+from hakutsu.core.film.parameters import FilmParameters, Whole
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Finish
 
 LOWEST_LEVEL_UM = 42.0
-HIGHEST_LEVEL_UM = 1500.0
-LEVELS = 132
+HIGHEST_LEVEL_UM = 1000.0
+LEVELS = 117
 SPREADS = np.geomspace(0.014, 0.24, 6)
 KINDS = ("panel", "lid", "roof", "sill")
 Kernels = tuple[Floats, ...]
@@ -23,7 +23,7 @@ Kernels = tuple[Floats, ...]
 
 @dataclass(frozen=True)
 class Grids:
-    """Levels [µm], baselines [µm] (a stretch of the levels), and prior weights over them.
+    """Levels [µm], baselines and levels of a whole respray [µm] (stretches of the levels), and prior weights over them.
 
     Kernels have shape (baselines, levels) and say how likely a panel's level is given the car's baseline. Those of
     `own`, `covered` (own film under a film or wrap), `refinished`, `rebuilt` and `filled` are kept by kind of panel and
@@ -32,6 +32,7 @@ class Grids:
 
     level_um: Floats
     baseline_um: Floats
+    respray_um: Floats
     factory_prior: Mapping[Finish, Floats]
     respray_prior: Floats
     own: Mapping[tuple[str, bool], Kernels]
@@ -84,6 +85,7 @@ def make_grids(p: FilmParameters) -> Grids:
     level = np.geomspace(LOWEST_LEVEL_UM, HIGHEST_LEVEL_UM, LEVELS)
     log_level = np.log(level)
     base = level[(level >= p.baseline.lowest_um) & (level <= p.baseline.highest_um)]
+    whole = level[(level >= p.baseline.lowest_respray_um) & (level <= p.baseline.highest_respray_um)]
     log_base = np.log(base)
     own = _own_kernels(log_level, base, p)
     bare = normal_weights(log_level, np.log(p.refinished.bare_median_um), p.refinished.bare_sd_log)
@@ -91,13 +93,15 @@ def make_grids(p: FilmParameters) -> Grids:
     painted = p.refinished.bare_share * bare + (1 - p.refinished.bare_share) * over
     twice = _added(level, base, p.rebuilt.over_median_um, p.rebuilt.over_sd_log)
     cover = _added(level, base, p.cover.median_um, p.cover.sd_log)
-    usual = normal_weights(log_level, log_base[:, None], p.between.respray_panel_sd_log)
+    usual = normal_weights(log_level, np.log(whole)[:, None], p.between.respray_panel_sd_log)
+    evenly = normal_weights(log_level, np.log(whole)[:, None], p.between.respray_evenly_sd_log)
     once_more = p.rebuilt.over_median_um - p.refinished.over_median_um
     return Grids(
         level_um=level,
         baseline_um=base,
+        respray_um=whole,
         factory_prior={finish: _factory_prior(log_base, finish, p) for finish in Finish},
-        respray_prior=normal_weights(log_base, np.log(p.baseline.respray_median_um), p.baseline.respray_sd_log),
+        respray_prior=normal_weights(np.log(whole), np.log(p.baseline.respray_median_um), p.baseline.respray_sd_log),
         own=own,
         covered=_by_guard(cover, base, p),
         refinished=_by_guard(painted, base, p),
@@ -105,15 +109,20 @@ def make_grids(p: FilmParameters) -> Grids:
         filled=_by_guard(p.filled.bare_share * bare + (1 - p.filled.bare_share) * over, base, p),
         factory_level=_factory_prior(log_base, Finish.FACTORY, p)[None, :] @ own["panel", True][0],
         resprayed={
-            name: whole.bare_share * bare + (1 - whole.bare_share) * usual
-            for name, whole in (("resprayed", p.resprayed), ("stripped", p.stripped))
+            "resprayed": _respray(bare, usual, p.resprayed),
+            "resprayed_evenly": _respray(bare, evenly, p.resprayed_evenly),
+            "stripped": _respray(bare, usual, p.stripped),
         },
-        respray_rebuilt=_added(level, base, once_more, p.rebuilt.over_sd_log),
+        respray_rebuilt=_added(level, whole, once_more, p.rebuilt.over_sd_log),
         respray_filled=p.filled.bare_share * bare + (1 - p.filled.bare_share) * usual,
         factory_spread=_spread_prior(p.unevenness.factory_median, p.unevenness.factory_gsd),
         refinished_spread=_spread_prior(p.unevenness.refinished_median, p.unevenness.refinished_gsd),
         rebuilt_spread=_spread_prior(p.unevenness.rebuilt_median, p.unevenness.rebuilt_gsd),
     )
+
+
+def _respray(bare: Floats, over: Floats, history: Whole) -> Floats:
+    return np.asarray(history.bare_share * bare + (1 - history.bare_share) * over)
 
 
 def _spread_prior(median: float, gsd: float) -> Floats:

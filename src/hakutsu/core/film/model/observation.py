@@ -42,11 +42,13 @@ class Shown:
 
 
 def _interval(o: Observation, gauge: Gauge) -> tuple[float, float]:
+    """Ends of the interval, rounded so that a film converted from another unit makes exactly the same one."""
     if o.between_um is not None:
         return max(o.between_um[0], 0.5), o.between_um[1]
     if o.censored:
-        return min(o.limit_um or o.value_um or gauge.lowest_limit_um, gauge.highest_limit_um), np.inf
-    value = o.value_um or 0.0
+        bound = o.limit_um or o.value_um or gauge.lowest_limit_um
+        return round(min(bound, gauge.highest_limit_um), 6), np.inf
+    value = round(o.value_um or 0.0, 6)
     if value >= gauge.highest_limit_um:
         return gauge.highest_limit_um, np.inf
     half = (o.step_um or gauge.default_step_um) / 2
@@ -97,8 +99,11 @@ def mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmParameters
         sd = np.sqrt(own_sd**2 + error**2 + (extra / film_um) ** 2 + soft**2)
     else:
         sd = np.sqrt(own_sd**2 + error**2)
-    log_film = np.log(film_um)
-    high, low = (normal_cdf((np.log(end).reshape(shape) - log_film) / sd) for end in (seen.high_um, seen.low_um))
+    log_film, scale = np.log(film_um), 1 / sd
+    high, low = (
+        normal_cdf(((np.log(end).reshape(shape) - log_film) * scale).astype(np.float32))
+        for end in (seen.high_um, seen.low_um)
+    )
     misread = seen.misread.reshape(shape)
     inside = np.maximum(high - low, 0)
     return np.asarray((1 - misread) * inside + misread * misread_mass(seen, p).reshape(shape))

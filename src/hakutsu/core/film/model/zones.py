@@ -87,7 +87,8 @@ class ZoneChoices:
     `on` (combinations, zones) is 0 or 1, `log_prior` (combinations,). For each panel, `which` (combinations,) points
     into its own rows, one per combination of the zones it lies in; `untouched`, `painted` (rows,) and `blended`
     (rows, sides) are its chances there. `onehot` (rows, combinations) turns weights of combinations into weights of
-    rows.
+    rows; `average` (rows,) is that of the prior, `having` and `lacking` (zones, rows) that of the prior given that a
+    zone was repaired, and that it was not.
     """
 
     zones: tuple[Zone, ...]
@@ -98,6 +99,9 @@ class ZoneChoices:
     untouched: tuple[Floats, ...]
     painted: tuple[Floats, ...]
     blended: tuple[Floats, ...]
+    average: tuple[Floats, ...]
+    having: tuple[Floats, ...]
+    lacking: tuple[Floats, ...]
 
 
 @lru_cache(maxsize=32)
@@ -110,6 +114,9 @@ def zone_choices(names: tuple[str, ...], key: str) -> ZoneChoices:
     on = (np.arange(2**count)[:, None] >> np.arange(count)) & 1
     prior = np.array([zone.prior for zone in zones])
     log_prior = (on * np.log(prior) + (1 - on) * np.log1p(-prior)).sum(axis=1)
+    weight = np.exp(log_prior)
+    repaired = (on * weight[:, None]).T
+    given = (repaired / prior[:, None], (weight - repaired) / (1 - prior)[:, None])
     rows = [_panel_rows(name, zones, on, sporadic, p) for name in names]
     return ZoneChoices(
         zones,
@@ -120,6 +127,9 @@ def zone_choices(names: tuple[str, ...], key: str) -> ZoneChoices:
         tuple(row[2] for row in rows),
         tuple(row[3] for row in rows),
         tuple(row[4] for row in rows),
+        tuple(row[1] @ weight for row in rows),
+        tuple(given[0] @ row[1].T for row in rows),
+        tuple(given[1] @ row[1].T for row in rows),
     )
 
 

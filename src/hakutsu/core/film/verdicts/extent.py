@@ -27,7 +27,7 @@ def refinish_levels(model: FilmModel, finish: Finish, panel: str) -> Floats:
     car, grid = model.posterior(finish), model.grid
     evidence = model.evidence
     kind = evidence.kinds[evidence.panels.index(panel)] if evidence and panel in evidence.panels else ("panel", True)
-    local = car.baseline @ np.mean(grid.filled[kind], axis=0)
+    local = np.mean([car.baseline @ kernel for kernel in grid.filled[kind]], axis=0)
     level = (1 - car.resprayed) * local + car.resprayed * car.respray @ grid.respray_filled
     return np.asarray(np.interp(np.log(filler.LEVELS_UM), np.log(grid.level_um), level))
 
@@ -61,7 +61,8 @@ def changing_side(model: FilmModel, finish: Finish, panel: str, state: State) ->
     family = graded.families(model.p)[0 if state is State.BLENDED else 1]
     per_gradient = (evidence.per_blend if state is State.BLENDED else evidence.per_cut)[i]
     grid = model.grid
-    own = model.posterior(finish).baseline @ np.mean(grid.own[evidence.kinds[i]], axis=0)
+    baseline = model.posterior(finish).baseline
+    own = np.mean([baseline @ kernel for kernel in grid.own[evidence.kinds[i]]], axis=0)
     weight = np.interp(np.log(graded.LEVELS_UM), np.log(grid.level_um), own)
     sides = graded.side_weights(per_gradient, weight, family)
     if state is State.BLENDED:  # which side is expected comes from the rest of the car

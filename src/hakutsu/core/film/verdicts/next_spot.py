@@ -7,19 +7,19 @@ from collections.abc import Iterator
 import numpy as np
 
 from hakutsu.core.film.model import filler, graded
-from hakutsu.core.film.model.grids import SPREADS
-from hakutsu.core.film.model.numeric import TINY, Floats, hats, normal_cdf
+from hakutsu.core.film.model.grids import SPREADS, kind_of
+from hakutsu.core.film.model.numeric import TINY, AnyFloats, Floats, hats, normal_cdf
 from hakutsu.core.film.modelled import FilmModel
 from hakutsu.core.film.result import NextSpot
 from hakutsu.core.film.survey import STATES
-from hakutsu.core.film.verdicts.extent import lens_weights, refinish_levels
-from hakutsu.core.film.verdicts.reasons import tier
+from hakutsu.core.film.verdicts.extent import refinish_levels
+from hakutsu.core.film.verdicts.reasons import CONSISTENT, LIKELY, tier
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import spot_pattern
 from hakutsu.vehicle.vocabulary import Finish
 
 TAKEN_WITHIN = 0.13
-MOST_PANELS = 6
+MOST_PANELS = 5
 AROUND = ((-0.14, 0.0), (0.14, 0.0), (0.0, -0.14), (0.0, 0.14))
 CLASSES = (0.72, 0.84, 0.92, 0.98, 1.03, 1.08, 1.16, 1.28, 1.45, 1.7, 2.1, 2.8, 4.2, 7.0)
 
@@ -29,19 +29,19 @@ def next_spots(model: FilmModel, finish: Finish) -> list[NextSpot]:
     if not model.names:
         return []
     car = model.posterior(finish)
-    base = float(car.baseline @ model.grid.baseline_um)
-    foresight = _Foresight(model, np.log(base * np.array(CLASSES)))
+    rows = dict(zip(car.panels, car.states, strict=True))
+    open_to = [name for name in model.names if name not in model.survey.unreachable and not _hidden(model, name)]
+    unsure = sorted(open_to, key=lambda name: -_entropy(rows[name]))[:MOST_PANELS]
+    foresight = _Foresight(model, finish)
     found = []
-    unsure = sorted(
-        (name for name in model.names if name not in model.survey.unreachable and not _hidden(model, name)),
-        key=lambda name: -_entropy(car.states[model.names.index(name)]),
-    )
-    for name in unsure[:MOST_PANELS]:
-        seen = _Panel(model, finish, name)
-        now = car.states[model.names.index(name)]
-        for u, v in _candidates(model, name):
-            outcome = foresight.outcomes(seen, u, v)
-            found.append(NextSpot(name, u, v, *_gain(now, outcome)))
+    for name in unsure:
+        places = list(_candidates(model, name))
+        if places:
+            gains, same = _gain(rows[name], foresight.outcomes(name, np.array(places)))
+            found += [
+                NextSpot(name, u, v, float(gain), float(keep))
+                for (u, v), gain, keep in zip(places, gains, same, strict=True)
+            ]
     return sorted(found, key=lambda one: (-one.gain_bits, one.panel, one.u, one.v))
 
 
@@ -87,98 +87,120 @@ def _near(one: tuple[float, float], other: tuple[float, float]) -> bool:
     return max(abs(one[0] - other[0]), abs(one[1] - other[1])) < TAKEN_WITHIN
 
 
-class _Panel:
-    """What is known of one panel within each state, ready to foresee a reading: weights over levels and shapes."""
+class _Foresight:
+    """What a reading would show on a panel, by state: chances of classes of thickness."""
 
-    def __init__(self, model: FilmModel, finish: Finish, name: str) -> None:
-        car, grid, evidence = model.posterior(finish), model.grid, model.evidence
-        i = evidence.panels.index(name) if evidence and name in evidence.panels else None
-        kind = evidence.kinds[i] if evidence and i is not None else ("panel", True)
-        flat = np.ones((len(grid.level_um), len(SPREADS)))
-        like = evidence.by_spread[i] if evidence and i is not None else flat
-        mean = {key: np.mean(table[kind], axis=0) for key, table in
-                (("own", grid.own), ("painted", grid.refinished), ("twice", grid.rebuilt))}  # fmt: skip
-        whole, resprayed = car.respray, car.resprayed
-        painted = (1 - resprayed) * car.baseline @ mean["painted"] + resprayed * whole @ grid.resprayed["resprayed"]
-        twice = (1 - resprayed) * car.baseline @ mean["twice"] + resprayed * whole @ grid.respray_rebuilt
-        own = car.baseline @ mean["own"]
-        self.even = {
-            "original": _normal(own[:, None] * like * grid.factory_spread),
-            "refinished": _normal(painted[:, None] * like * grid.refinished_spread),
-            "rebuilt": _normal(twice[:, None] * like * grid.rebuilt_spread),
+    def __init__(self, model: FilmModel, finish: Finish) -> None:
+        self.model, self.finish, self.car = model, finish, model.posterior(finish)
+        p, grid = model.p, model.grid
+        base = float(self.car.baseline @ grid.baseline_um)
+        self.edges = np.log(base * np.array(CLASSES))
+        self.even = self._classes(grid.level_um[:, None], SPREADS[None, :])
+        film = np.maximum(graded.LEVELS_UM + graded.CHANGE_UM[:, None], 15.0)
+        self.changed = self._classes(film, np.full_like(film, p.unevenness.factory_median))
+        self.lifted = self._classes(*filler.lifted_film(p))
+        self._levels: dict[tuple[str, bool], dict[str, Floats]] = {}
+
+    def _classes(self, film_um: Floats, own_sd: Floats) -> Floats:
+        """Chance of each class over mean film and its own spread, flattened: (film · spreads, classes)."""
+        gauge = self.model.p.gauge
+        error = gauge.gain_sd + gauge.offset_sd_um / film_um
+        sd = np.sqrt(own_sd**2 + error**2)[..., None]
+        below = normal_cdf((self.edges - np.log(film_um)[..., None]) / sd)
+        ends = np.concatenate([np.zeros_like(below[..., :1]), below, np.ones_like(below[..., :1])], axis=-1)
+        share = np.diff(ends, axis=-1).reshape(-1, len(self.edges) + 1)
+        return np.asarray((1 - gauge.misread_share) * share + gauge.misread_share / share.shape[1])
+
+    def levels(self, kind: tuple[str, bool]) -> dict[str, Floats]:
+        """Weight of a panel's level within each state, before its own readings; kept by kind of panel."""
+        if kind not in self._levels:
+            car, grid, whole = self.car, self.model.grid, self.car.resprayed
+            own, painted, twice = (
+                np.mean([car.baseline @ kernel for kernel in table[kind]], axis=0)
+                for table in (grid.own, grid.refinished, grid.rebuilt)
+            )
+            self._levels[kind] = {
+                "original": own,
+                "refinished": (1 - whole) * painted + whole * car.respray @ grid.resprayed["resprayed"],
+                "rebuilt": (1 - whole) * twice + whole * car.respray @ grid.respray_rebuilt,
+            }
+        return self._levels[kind]
+
+    def outcomes(self, name: str, places: Floats) -> Floats:
+        """Chance of each class of reading at places (places, 2), by state: (places, states, classes)."""
+        model, evidence, count = self.model, self.model.evidence, len(places)
+        read = evidence is not None and name in evidence.panels
+        i = evidence.panels.index(name) if evidence is not None and read else 0
+        kind = evidence.kinds[i] if evidence is not None and read else (kind_of(name), True)
+        like = evidence.by_spread[i] if evidence is not None and read else 1.0
+        levels, grid = self.levels(kind), model.grid
+        spreads = {
+            "original": grid.factory_spread,
+            "refinished": grid.refinished_spread,
+            "rebuilt": grid.rebuilt_spread,
         }
-        level = np.interp(np.log(graded.LEVELS_UM), np.log(grid.level_um), own)
+        found = {}
+        for state, spread in spreads.items():
+            weight = _normal(levels[state][:, None] * like * spread)
+            found[state] = np.broadcast_to(weight.ravel() @ self.even, (count, self.even.shape[1]))
+        level = np.interp(np.log(graded.LEVELS_UM), np.log(grid.level_um), levels["original"])
         blends, cuts = graded.families(model.p)
-        facing = car.sides[model.names.index(name)]
-        sides = np.array([facing[graded.SIDES.index(side)] for side in blends.side])
-        self.graded = {
-            "blended": _posterior(evidence.per_blend[i] if evidence and i is not None else None,
-                                  np.exp(blends.log_prior) * sides, level),
-            "thinned": _posterior(evidence.per_cut[i] if evidence and i is not None else None,
-                                  np.exp(cuts.log_prior), level),
-        }  # fmt: skip
-        levels = refinish_levels(model, finish, name)
+        facing = dict(zip(graded.SIDES, self.car.sides[self.car.panels.index(name)], strict=True))
+        sides = np.array([facing[side] for side in blends.side])
+        for state, family, tables, weigh in (
+            ("blended", blends, evidence.per_blend if evidence is not None else None, sides),
+            ("thinned", cuts, evidence.per_cut if evidence is not None else None, 1.0),
+        ):
+            log = tables[i] if tables is not None and read else None
+            posterior = _posterior(log, np.exp(family.log_prior) * weigh, level)
+            steps = len(graded.CHANGE_UM)
+            change = family.change(places[:, 0], places[:, 1])
+            rank = np.interp(change, graded.CHANGE_UM, np.arange(steps, dtype=float))
+            found[state] = _spread_over(hats(rank.T, steps), posterior) @ self.changed
+        lifts = filler.weights_at(places[:, 0], places[:, 1], model.p)
+        found["filled"] = _spread_over(lifts, self._lens(name, i if read else None)) @ self.lifted
+        return np.stack([found[state] for state in STATES], axis=1)
+
+    def _lens(self, name: str, i: int | None) -> Floats:
+        """Weights over lenses and refinish levels, given that there is filler."""
+        model = self.model
+        levels = refinish_levels(model, self.finish, name)
         shapes = np.exp(filler.lenses(model.p).log_prior)
-        self.lens = _posterior(evidence.per_lens[i] if evidence and i is not None else None, shapes, levels)
-        weight = lens_weights(model, finish, name)
-        if weight is not None:  # the shape is known no better than real filler resembles a lens
-            rows = self.lens.sum(axis=1)
-            self.lens = self.lens * (weight / np.maximum(rows, TINY))[:, None]
-            self.lens /= self.lens.sum()
+        if i is None or model.evidence is None:
+            return _posterior(None, shapes, levels)
+        joint = _posterior(model.evidence.per_lens[i], shapes, levels)
+        weight = filler.lens_posterior(model.evidence.per_lens[i], levels, model.evidence.readings[i], model.p)
+        # The shape is known no better than real filler resembles a lens.
+        return _normal(joint * (weight / np.maximum(joint.sum(axis=1), TINY))[:, None])
+
+
+def _spread_over(weights: AnyFloats, posterior: Floats) -> Floats:
+    """Weights (shapes, places, steps) and a posterior over (shapes, levels) give (places, steps · levels)."""
+    shapes, places = weights.shape[:2]
+    spread = weights.reshape(shapes, -1).T.astype(float) @ posterior
+    return np.asarray(spread.reshape(places, -1))
 
 
 def _normal(weight: Floats) -> Floats:
     return np.asarray(weight / max(float(weight.sum()), 1e-300))
 
 
-def _posterior(log_like: Floats | None, prior: Floats, level: Floats) -> Floats:
+def _posterior(log_like: AnyFloats | None, prior: Floats, level: Floats) -> Floats:
     weight = prior[:, None] * level[None, :]
     if log_like is not None:
         weight = weight * np.exp(log_like.astype(float) - float(log_like.max()))
     return _normal(weight)
 
 
-class _Foresight:
-    """Chance of each class of reading over levels, unevenness and shapes; made once per car."""
-
-    def __init__(self, model: FilmModel, log_edges: Floats) -> None:
-        p, grid = model.p, model.grid
-        self.p = p
-        self.edges = log_edges
-        self.even = self._classes(grid.level_um[:, None], SPREADS[None, :])
-        film = np.maximum(graded.LEVELS_UM + graded.CHANGE_UM[:, None], 15.0)
-        self.changed = self._classes(film, np.full_like(film, p.unevenness.factory_median))
-        self.lifted = self._classes(*filler.lifted_film(p))
-
-    def _classes(self, film_um: Floats, own_sd: Floats) -> Floats:
-        error = self.p.gauge.gain_sd + self.p.gauge.offset_sd_um / film_um
-        sd = np.sqrt(own_sd**2 + error**2)[..., None]
-        below = normal_cdf((self.edges - np.log(film_um)[..., None]) / sd)
-        ends = np.concatenate([np.zeros_like(below[..., :1]), below, np.ones_like(below[..., :1])], axis=-1)
-        misread = self.p.gauge.misread_share
-        return np.asarray((1 - misread) * np.diff(ends, axis=-1) + misread / ends.shape[-1])
-
-    def outcomes(self, panel: _Panel, u: float, v: float) -> Floats:
-        """Chance of each class of reading at a place, by state: (states, classes)."""
-        at_u, at_v = np.array([u]), np.array([v])
-        blends, cuts = graded.families(self.p)
-        found = {name: np.einsum("ks,ksb->b", weight, self.even) for name, weight in panel.even.items()}
-        for name, family in (("blended", blends), ("thinned", cuts)):
-            steps = len(graded.CHANGE_UM)
-            rank = np.interp(family.change(at_u, at_v)[0], graded.CHANGE_UM, np.arange(steps, dtype=float))
-            found[name] = np.einsum("el,elb->b", hats(rank, steps).T @ panel.graded[name], self.changed)
-        lift = filler.weights_at(at_u, at_v, self.p)[0]
-        found["filled"] = np.einsum("el,elb->b", lift.T.astype(float) @ panel.lens, self.lifted)
-        return np.stack([found[state] for state in STATES])
-
-
-def _gain(now: Floats, outcomes: Floats) -> tuple[float, float]:
-    """Expected fall in entropy [bits] of the panel's state, and the chance that its words stay the same."""
+def _gain(now: Floats, outcomes: Floats) -> tuple[Floats, Floats]:
+    """Expected fall in entropy [bits] of the panel's state at each place, and the chance that its words stay."""
     joint = now[:, None] * outcomes
-    chance = joint.sum(axis=0)
-    after = joint / np.maximum(chance, TINY)
-    logs = np.log2(np.maximum(after, TINY))
-    gain = _entropy(now) + float((chance * (after * logs).sum(axis=0)).sum())
-    words = tier(now)
-    same = sum(float(c) for c, column in zip(chance, after.T, strict=True) if tier(column) == words)
-    return max(0.0, gain), same / float(chance.sum())
+    chance = joint.sum(axis=1)
+    after = joint / np.maximum(chance, TINY)[:, None]
+    entropy = -(after * np.log2(np.maximum(after, TINY))).sum(axis=1)
+    gain = _entropy(now) - (chance * entropy).sum(axis=1)
+    first, sure = tier(now)
+    best = after.max(axis=1)
+    tiers = (best >= LIKELY).astype(int) + (best >= CONSISTENT)
+    same = (after.argmax(axis=1) == first) & (tiers == sure)
+    return np.maximum(gain, 0.0), (chance * same).sum(axis=1) / chance.sum(axis=1)

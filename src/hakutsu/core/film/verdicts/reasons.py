@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from statistics import mean, median, stdev
+from statistics import median
 
 from hakutsu.core.film.cues import cue_kinds
 from hakutsu.core.film.model.numeric import Floats
@@ -42,6 +42,13 @@ class Context:
     cover: Cover | None = None
 
 
+def chance_words(chance: float) -> str:
+    """A probability that never claims certainty."""
+    if chance >= 0.995:
+        return "> 99 %"
+    return "< 1 %" if chance < 0.005 else f"{100 * chance:.0f} %"
+
+
 def tier(chances: Sequence[float] | Floats) -> tuple[int, int]:
     """The likeliest state and the tier of its words: 2 consistent with, 1 likely, 0 not settled."""
     first = max(range(len(STATES)), key=lambda i: chances[i])
@@ -59,7 +66,11 @@ def sureness(state: State, probability: float, runner_up: State) -> str:
 
 def film_spread(films_um: Sequence[float]) -> float | None:
     """Unevenness of a panel: sample standard deviation over mean, or none below three readings."""
-    return stdev(films_um) / mean(films_um) if len(films_um) >= FEW else None
+    count = len(films_um)
+    if count < FEW:
+        return None
+    mean = sum(films_um) / count
+    return float((sum((film - mean) ** 2 for film in films_um) / (count - 1)) ** 0.5 / mean)
 
 
 def panel_reasons(observations: Sequence[Observation], prior_only: str, context: Context) -> list[str]:

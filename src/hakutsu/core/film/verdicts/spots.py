@@ -55,9 +55,12 @@ def spots(observations: Sequence[Observation], p: Retest) -> list[Observation]:
     return [_middle(o, repeats.get(o.key, []), p) if o.key is not None else o for o in single]
 
 
-def _order(observation: Observation) -> tuple[str, bool, float, float, float]:
-    place = (-1.0 if observation.u is None else observation.u, -1.0 if observation.v is None else observation.v)
-    return (observation.panel, observation.censored, film_um(observation), *place)
+def _order(observation: Observation) -> tuple[object, ...]:
+    """A total order of what readings say, so that the order in which they came cannot matter."""
+    o = observation
+    place = (-1.0 if o.u is None else o.u, -1.0 if o.v is None else o.v)
+    shown = (o.limit_um or 0.0, o.step_um or 0.0, o.extra_sd_um, str(o.substrate), o.value_um or 0.0)
+    return (o.panel, o.censored, film_um(o), *place, *shown)
 
 
 def _middle(first: Observation, others: list[Observation], p: Retest) -> Observation:
@@ -76,13 +79,14 @@ def surprises(survey: FilmSurvey, baseline_um: float | None, p: Retest) -> list[
     found = []
     for panel in survey.metal_panels():
         read = survey.on_panel(panel)
-        first = [o for o in read if o.repeats is None]
-        for i, observation in enumerate(first):
-            others = [film_um(o) for j, o in enumerate(first) if j != i]
+        first = sorted((o for o in read if o.repeats is None), key=_order)
+        films = [film_um(o) for o in first]
+        for i, (observation, film) in enumerate(zip(first, films, strict=True)):
+            others = [*films[:i], *films[i + 1 :]]
             expected = _expected(others, baseline_um)
-            if expected is None or not _far(film_um(observation), expected, p):
+            if expected is None or not _far(film, expected, p):
                 continue
-            if sum(_agree(film_um(observation), other, p) for other in others) >= p.wanted:
+            if sum(_agree(film, other, p) for other in others) >= p.wanted:
                 continue
             repeats = [o for o in read if o.key is not None and o.repeats == observation.key]
             found.append(Surprise(observation, expected, len(repeats), _verdict(observation, repeats, p)))

@@ -7,6 +7,7 @@ from hakutsu.core.film.model.zones import Zone, zone_table
 from hakutsu.core.film.parameters import IN_PLACES
 from hakutsu.core.film.result import PanelFilm, ZoneStory
 from hakutsu.core.film.survey import State
+from hakutsu.core.film.verdicts.reasons import chance_words
 from hakutsu.vehicle.panels import panels
 
 TOLD_BITS = 0.1
@@ -33,7 +34,7 @@ def _zone(zone: Zone, chance: float, weights: dict[str, float], results: dict[st
         panel = results[key]
         if abs(bits) < TOLD_BITS or panel.state is None or panel.probabilities is None:
             continue
-        said = f"{panels()[key].name()}: {panel.state} {panel.probabilities[panel.state]:.0%}".replace("%", " %")
+        said = f"{panels()[key].name()}: {panel.state} {chance_words(panel.probabilities[panel.state])}"
         if panel.state is State.BLENDED and panel.changes_towards:
             said += ", thicker on the side it should be" if panel.changes_towards[0] is zone.members[key].faces else ""
         (speaks_for if bits > 0 else against).append(f"{said} ({bits:+.1f} bits)")

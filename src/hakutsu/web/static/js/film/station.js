@@ -2,8 +2,13 @@
 
 import { swap } from "../fragments.js";
 import { Outbox, draft } from "../outbox.js";
+import { Aim } from "./aim.js";
+import { gaugeForms } from "./gauge.js";
 import { looksLike, readLine } from "./line.js";
+import { gaugeLink } from "./link.js";
+import { panelForms } from "./panel.js";
 import { Said } from "./said.js";
+import { drawingNow, remember, showCurrent, showLayers, switchLayer, tapped, wantedDrawing } from "./sheet.js";
 
 const MIL = 25.4;
 const main = document.querySelector("[data-film-station]");
@@ -14,6 +19,7 @@ const names = new Map(config.panels.map((panel) => [panel.key, panel.name]));
 const keys = document.querySelector("#keys");
 const wide = matchMedia("(min-width: 64rem)");
 const said = new Said(document.querySelector("[data-said]"), document.querySelector("[data-question]"));
+const aim = new Aim(document.querySelector("[data-aim-words]"), document.querySelector('[data-do="follow"]'));
 
 let now = readNow();
 let panel = now.panel;
@@ -23,7 +29,7 @@ let edge = false;
 const mine = [];
 
 const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "film", panel }),
+  context: () => ({ view: "film", panel, drawing: drawingNow() }),
   onReply: (reply) => reply.fragments && show(reply.fragments),
   onState: (waiting, offline) => {
     const chip = document.querySelector("#saved");
@@ -49,7 +55,11 @@ function show(fragments) {
   document.querySelector("[data-current-name]").textContent = now.name;
   document.querySelector("[data-current-count]").textContent = now.count;
   showRepeat();
-  history.replaceState(null, "", `?panel=${panel}`);
+  showLayers();
+  showCurrent();
+  forms.restore();
+  aim.facing(now.panel, JSON.parse(now.spots || "[]"));
+  history.replaceState(null, "", `?panel=${panel}${drawingNow() === "sheet" ? "&drawing=sheet" : ""}`);
 }
 
 function showRepeat() {
@@ -63,13 +73,14 @@ function showRepeat() {
   box.querySelector("[data-repeat-words]").textContent = `${now.surpriseWords || ""}${count ? ` (repeated ${count} of 2)` : ""}.`;
 }
 
-/** Go to another panel. @param {string} key */
-async function go(key) {
+/** Go to another panel. @param {string} key @param {boolean} [quiet] the connected gauge is not aimed there */
+async function go(key, quiet = false) {
+  if (!quiet && key !== panel) link.aim({ panel: key }, false);
   panel = key;
   repeating = false;
   document.querySelector("[data-current-name]").textContent = names.get(key);
   try {
-    const response = await fetch(`/inspections/${config.inspection}/film/fragments?panel=${key}`, {
+    const response = await fetch(`/inspections/${config.inspection}/film/fragments?panel=${key}&drawing=${drawingNow()}`, {
       headers: { Accept: "application/json" },
     });
     const fragments = await response.json();
@@ -96,6 +107,7 @@ function readingDraft(reading) {
   };
   if (reading.value !== null) body.value_um = reading.unit === "mil" ? Math.round(reading.value * MIL * 1000) / 1000 : reading.value;
   if ((reading.repeat || repeating) && now.surprise && reading.panel === now.panel) body.retest_of = now.surprise;
+  if (reading.place) [body.u, body.v] = [reading.place.u, reading.place.v];
   return draft("film.reading", body, { place: reading.panel });
 }
 
@@ -106,12 +118,20 @@ function words(reading) {
   return `${status}${number} on ${names.get(reading.panel)}`;
 }
 
+/** Readings with the places they were taken at, where one was aimed. Repeats stand beside the reading they repeat. */
+function placed(readings) {
+  if (readings.some((one) => one.repeat) || repeating) return readings;
+  const places = aim.take(readings[0].panel, readings.filter((one) => one.panel === readings[0].panel).length);
+  let next = 0;
+  return readings.map((one) => (one.panel === readings[0].panel ? { ...one, place: places[next++] } : one));
+}
+
 /** Store readings, in order. @param {object[]} readings */
 async function store(readings) {
   const repeat = readings.some((one) => one.repeat);
   if (repeat && readings.some((one) => one.panel !== now.panel)) return said.fault("Go to the panel first, then repeat its reading");
   if (repeat && !now.surprise) return said.fault("There is no open repeat on this panel: leave out the r");
-  const drafts = readings.map(readingDraft);
+  const drafts = placed(readings).map(readingDraft);
   try {
     await outbox.add(drafts);
   } catch {
@@ -165,6 +185,8 @@ const act = {
   over: () => store([single("over")]),
   none: () => store([single("none")]),
   edge: () => setEdge(!edge),
+  follow: () => aim.toggle(),
+  spot: () => (aim.place ? aim.toggle() : (aim.nextSpot(), aim.show())),
   undo: async () => {
     const last = mine.pop() || (now.last && { id: now.last, words: now.lastWords });
     if (!last) return said.say("Nothing to undo");
@@ -197,6 +219,39 @@ async function note(kind, body) {
   line.focus();
 }
 
+/** Go to a panel and stand at a place on it; a connected stand-in reads there at once. */
+async function stand(place, probe) {
+  if (place.panel !== panel) await go(place.panel, true);
+  const words = place.words || `${place.u.toFixed(2)}, ${place.v.toFixed(2)}`;
+  aim.at({ ...place, words });
+  if (!link.aim(place, probe)) line.focus({ preventScroll: true });
+}
+
+/** Show the other drawing. @param {"profile"|"sheet"} drawing */
+async function draw(drawing) {
+  remember(drawing);
+  await go(panel, true);
+}
+
+const station = {
+  config,
+  outbox,
+  said,
+  line,
+  go,
+  note,
+  panel: () => panel,
+  position: () => (aim.place ? { u: aim.place.u, v: aim.place.v } : {}),
+  flash: () => {
+    const drawing = document.querySelector('[data-fragment="drawing"]');
+    drawing.classList.remove("sh-flash", "fp-flash");
+    requestAnimationFrame(() => drawing.classList.add(drawingNow() === "sheet" ? "sh-flash" : "fp-flash"));
+  },
+};
+const forms = panelForms(station);
+const link = gaugeLink(station);
+gaugeForms(station);
+
 document.querySelector("[data-line-form]").addEventListener("submit", (event) => {
   event.preventDefault();
   enter();
@@ -204,7 +259,7 @@ document.querySelector("[data-line-form]").addEventListener("submit", (event) =>
 
 line.addEventListener("keydown", (event) => {
   const empty = line.value === "";
-  const command = { ArrowDown: "next", ArrowUp: "back" }[event.key] || (empty && { "+": "next", "-": "back", "/": "undo", "?": "help", "*": "over" }[event.key]);
+  const command = { ArrowDown: "next", ArrowUp: "back" }[event.key] || (empty && { "+": "next", "-": "back", "/": "undo", "?": "help", "*": "over", "@": "spot" }[event.key]);
   if (command) {
     event.preventDefault();
     act[command]();
@@ -230,9 +285,25 @@ document.addEventListener("keydown", (event) => {
 });
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-panel], [data-do], [data-key], [data-strike], [data-limit], [data-nothing], [data-repeat-start]");
+  const target = event.target.closest(
+    "[data-panel], [data-do], [data-key], [data-strike], [data-limit], [data-nothing], [data-repeat-start], [data-spot], [data-go-spot], [data-drawing-choice]",
+  );
   if (!target || event.ctrlKey || event.metaKey) return;
   const { dataset } = target;
+  const place = tapped(event);
+  if (place) {
+    event.preventDefault();
+    stand(place, true);
+    return;
+  }
+  if (dataset.drawingChoice) {
+    draw(dataset.drawingChoice);
+    return;
+  }
+  if (dataset.spot || dataset.goSpot) {
+    stand({ panel: dataset.spot || dataset.goSpot, u: Number(dataset.u), v: Number(dataset.v), words: dataset.words }, Boolean(dataset.spot));
+    return;
+  }
   if (dataset.strike) strike(dataset.strike, target.getAttribute("aria-label")?.replace("Strike ", "") || "what was noted");
   else if (dataset.limit) note("general.limit", { station: "film", because: dataset.limit });
   else if ("nothing" in dataset) note("general.nothing_found", { station: "film" });
@@ -274,30 +345,18 @@ document.querySelector("[data-note-form]").addEventListener("submit", async (eve
   field.value = "";
 });
 
-document.querySelector("[data-gauge-form]").addEventListener("submit", async (event) => {
-  event.preventDefault();
-  const form = event.target.elements;
-  const factor = form.unit.value === "mil" ? MIL : 1;
-  const step = Number(form.step.value.replace(",", "")) * factor;
-  const limit = Number(form.limit.value.replace(",", "")) * factor;
-  const fault = document.querySelector("[data-gauge-fault]");
-  fault.hidden = step > 0 && step <= 100 && limit >= 100 && limit <= config.doubt.most_um;
-  fault.textContent = step > 0 && step <= 100 ? "The range ends between 100 and 25,000 µm (4 to 980 mil)" : "The display step lies above 0 and up to 100 µm (4 mil)";
-  if (!fault.hidden) return;
-  await outbox.add([draft("film.gauge", { name: form.name.value.trim() || "Film gauge", unit: form.unit.value, step_um: step, limit_um: limit })]);
-  config.gauge = { unit: form.unit.value, step_um: step, limit_um: limit };
-  const label = form.unit.value === "mil" ? "mil" : "µm";
-  document.querySelector("[data-unit]").textContent = label;
-  document.querySelector("[data-gauge-name]").textContent = `${form.name.value}, ${label}`;
-  document.querySelector("#gauge-details").open = false;
-  said.say(`Gauge in use: ${label}`);
-  line.focus();
-});
-
 // Our own number keys stand on the screen of a narrow device: its keyboard would hide half of it.
 const chooseKeyboard = () => line.setAttribute("inputmode", wide.matches ? "text" : "none");
 wide.addEventListener("change", chooseKeyboard);
 chooseKeyboard();
+document.addEventListener("change", (event) => {
+  if (event.target.matches("[data-layer-switch]")) switchLayer(event.target);
+});
+
 showRepeat();
+showLayers();
+showCurrent();
+aim.facing(now.panel, JSON.parse(now.spots || "[]"));
 outbox.send();
+if (wantedDrawing()) await draw(wantedDrawing());
 document.documentElement.dataset.ready = "film";

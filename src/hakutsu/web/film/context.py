@@ -1,31 +1,29 @@
-"""The film station: readings in, profile and states out."""
+"""What the film station's templates show."""
 
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
-from uuid import UUID
 
-from fastapi import APIRouter, Request
-from fastapi.responses import PlainTextResponse, Response
 from markupsafe import Markup
 
-from hakutsu.core.film import STATES, PanelFilm
-from hakutsu.dossier import Covered, KeptReading, PanelCoverage
+from hakutsu.core.film import PanelFilm, State
+from hakutsu.dossier import Covered, PanelCoverage
 from hakutsu.entries.film import MOST_UM
-from hakutsu.exchange.film_csv import write_film_csv
 from hakutsu.figures.film_profile import ProfilePanel, column_numbers, film_profile
-from hakutsu.reckoning import Reckoning, observation
-from hakutsu.report.wording import noted, reading_words
+from hakutsu.figures.shell_sheet import LAYERS, SheetPanel, positions, shell_sheet
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.wording import reading_words
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.shell import shell
 from hakutsu.vehicle.units import show
-from hakutsu.vehicle.vocabulary import Unit
-from hakutsu.web.desk import ReckoningHere
-from hakutsu.web.rendering import fragment, page
+from hakutsu.web.film.panel_context import advised, panel_context
+from hakutsu.web.rendering import fragment
 
-router = APIRouter()
-FRAGMENTS = ("profile", "panels", "panel", "glance", "left")
+FRAGMENTS = ("drawing", "panels", "panel", "glance", "left", "story", "verified")
+PROFILE, SHEET = "profile", "sheet"
+NOT_READ = "not read"
 USUAL_LIMITS = ("wrapped or filmed over", "wet or dirty", "covered or not reachable", "gauge does not read it")
 
 
@@ -56,6 +54,16 @@ class PanelRow:
         return "At the centre and the quarters" + (", and once near the low edge" if panel.plane == "flank" else "")
 
     @property
+    def state(self) -> State | None:
+        """The likeliest state, none where nothing says anything of this panel."""
+        return self.film.state if self.film and self.film.words != NOT_READ and not self.film.not_measurable else None
+
+    @property
+    def words(self) -> str:
+        """The state in words."""
+        return self.film.words if self.film else NOT_READ
+
+    @property
     def is_open(self) -> bool:
         """True while the protocol wants more here."""
         return self.coverage.state is Covered.OPEN
@@ -73,17 +81,40 @@ def panel_rows(reckoning: Reckoning) -> list[PanelRow]:
 
 def profile_panels(reckoning: Reckoning, rows: list[PanelRow], *, linked: bool) -> list[ProfilePanel]:
     """The panels of the film profile; with `linked` each leads to itself on the film station."""
-    dossier = reckoning.dossier
     found = []
     for row in rows:
-        read = [observation(reading, dossier) for reading in dossier.film.on_panel(row.key)]
+        read = reckoning.observations_on(row.key)
         if not read and not row.coverage.expected:
             continue
-        state = row.film.state if row.film and row.film.readings else None
-        words = row.film.words if row.film else "not read"
         href = f"?panel={row.key}" if linked else None
-        found.append(ProfilePanel(row.key, row.code, row.name, state, words, read, row.coverage.because, href))
+        found.append(ProfilePanel(row.key, row.code, row.name, row.state, row.words, read, row.coverage.because, href))
     return found
+
+
+def sheet_panels(reckoning: Reckoning, rows: list[PanelRow], *, linked: bool) -> list[SheetPanel]:
+    """The panels of the shell sheet."""
+    return [
+        SheetPanel(
+            row.key, row.code, row.name, row.state, row.words, reckoning.observations_on(row.key),
+            row.film.filled_share if row.film else None, row.film.filler_map if row.film else None,
+            f"?panel={row.key}" if linked else None,
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def sheet_svg(
+    reckoning: Reckoning, shown: list[SheetPanel], current: str | None = None, *, advised: bool = True
+) -> Markup:
+    """The shell sheet as markup, with the spot to read next where that is advised."""
+    vehicle, base = reckoning.dossier.vehicle, reckoning.film.baseline
+    patches = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))
+    return Markup(
+        shell_sheet(
+            shown, patches, reckoning.dossier.film.gauge.unit, baseline_um=base.median if base else None,
+            current=current, spot=reckoning.next_spot if advised else None,
+        )
+    )  # fmt: skip
 
 
 def profile_svg(reckoning: Reckoning, shown: list[ProfilePanel], current: str | None = None) -> Markup:
@@ -91,27 +122,16 @@ def profile_svg(reckoning: Reckoning, shown: list[ProfilePanel], current: str | 
     return Markup(film_profile(shown, reckoning.film.baseline, reckoning.dossier.film.gauge.unit, current=current))
 
 
-def _reading_line(reading: KeptReading, reckoning: Reckoning) -> dict[str, Any]:
-    surprise = next((s for s in reckoning.film.surprises if s.observation.key == reading.entry), None)
-    return {
-        "id": reading.entry,
-        "words": reading_words(reading.body),
-        "verdict": surprise.verdict.value if surprise else "",
-    }
-
-
-def film_context(reckoning: Reckoning, wanted: str | None) -> dict[str, Any]:
+def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFILE) -> dict[str, Any]:
     """Everything the film station's templates show."""
     dossier = reckoning.dossier
     rows = panel_rows(reckoning)
     current = next((row for row in rows if row.key == wanted), None)
     current = current or next((row for row in rows if row.is_open), rows[0])
     place = rows.index(current)
-    surprise = next((s for s in reckoning.film.open_surprises if s.observation.panel == current.key), None)
     last = dossier.film.readings[-1] if dossier.film.readings else None
     counted = [row for row in rows if row.coverage.expected or row.coverage.state is Covered.LIMITED]
     gauge = dossier.film.gauge
-    shown = profile_panels(reckoning, rows, linked=True)
     return {
         "dossier": dossier,
         "vehicle": dossier.vehicle,
@@ -120,11 +140,7 @@ def film_context(reckoning: Reckoning, wanted: str | None) -> dict[str, Any]:
         "current": current,
         "back": rows[place - 1],
         "next": rows[(place + 1) % len(rows)],
-        "states": STATES,
-        "readings": [_reading_line(r, reckoning) for r in dossier.film.on_panel(current.key)],
-        "notes": [(entry, words) for entry, words in noted(dossier) if entry.place == current.key],
         "baseline_words": baseline_words(reckoning),
-        "surprise": surprise,
         "last": last,
         "last_words": f"{reading_words(last.body)} on {panels()[last.panel].name()}" if last else "",
         "done": sum(not row.is_open for row in counted),
@@ -132,17 +148,30 @@ def film_context(reckoning: Reckoning, wanted: str | None) -> dict[str, Any]:
         "retests": len(reckoning.film.open_surprises),
         "gauge": gauge,
         "unit": gauge.unit,
+        "verification": reckoning.gauge_verified,
         "usual_limits": USUAL_LIMITS,
-        "limit_entry": dossier.film.limits.get(current.key, (None, ""))[0],
-        "nothing_entry": dossier.film.nothing.get(current.key),
-        "profile": profile_svg(reckoning, shown, current.key),
-        "numbers": [(panel, column_numbers(panel.observations, gauge.unit)) for panel in shown],
+        "layers": LAYERS,
+        "advised": advised(reckoning),
+        **_drawing(reckoning, rows, current, drawing),
+        **panel_context(reckoning, current.key),
     }
 
 
-def film_fragments(reckoning: Reckoning, panel: str | None) -> dict[str, str]:
+def _drawing(reckoning: Reckoning, rows: list[PanelRow], current: PanelRow, drawing: str) -> dict[str, Any]:
+    """The drawing that is shown, with its numbers: the profile or the shell sheet."""
+    unit = reckoning.dossier.film.gauge.unit
+    if drawing == SHEET:
+        on_sheet = sheet_panels(reckoning, rows, linked=True)
+        numbers = [(panel, positions(panel.observations, unit)) for panel in on_sheet]
+        return {"drawing": SHEET, "picture": sheet_svg(reckoning, on_sheet, current.key), "numbers": numbers}
+    shown = profile_panels(reckoning, rows, linked=True)
+    columns = [(panel, column_numbers(panel.observations, unit)) for panel in shown]
+    return {"drawing": PROFILE, "picture": profile_svg(reckoning, shown, current.key), "numbers": columns}
+
+
+def film_fragments(reckoning: Reckoning, panel: str | None, drawing: str = PROFILE) -> dict[str, str]:
     """The film station's moving parts, for swapping in place."""
-    context = film_context(reckoning, panel)
+    context = film_context(reckoning, panel, drawing)
     return {name: fragment(f"film/_{name}.html", **context) for name in FRAGMENTS}
 
 
@@ -157,34 +186,6 @@ def station_config(reckoning: Reckoning) -> str:
         "gauge": {"unit": gauge.unit, "step_um": gauge.step_um, "limit_um": gauge.limit_um},
         "doubt": {"um_below": 20, "mil_above": 30, "most_um": MOST_UM},
     })  # fmt: skip
-
-
-@router.get("/inspections/{inspection}/film")
-def film_station(request: Request, reckoning: ReckoningHere, panel: str | None = None) -> Response:
-    """The station as a page."""
-    context = film_context(reckoning, panel)
-    codes = [p for p in panels().values() if p.side != "right"]
-    return page(request, "film/station.html", config=station_config(reckoning), codes=codes, tab="film", **context)
-
-
-@router.get("/inspections/{inspection}/film/fragments")
-def fragments(reckoning: ReckoningHere, panel: str | None = None) -> dict[str, str]:
-    """The moving parts alone, when another panel is chosen."""
-    return film_fragments(reckoning, panel)
-
-
-@router.get("/inspections/{inspection}/film.csv")
-def film_csv(inspection: UUID, reckoning: ReckoningHere) -> Response:
-    """The survey in the exchange format, in the gauge's unit.
-
-    Readings at an edge stay here: the format has no word for them, and elsewhere they would pass for film of the panel.
-    """
-    survey = reckoning.film_survey
-    open_film = replace(survey, observations=[o for o in survey.observations if not o.edge])
-    text = write_film_csv([open_film], Unit(reckoning.dossier.film.gauge.unit))
-    name = f"film-{str(inspection)[:8]}.csv"
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return PlainTextResponse(text, media_type="text/csv; charset=utf-8", headers=headers)
 
 
 def baseline_words(reckoning: Reckoning) -> str:

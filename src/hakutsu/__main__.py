@@ -1,0 +1,5 @@
+"""`python -m hakutsu`: the command `hakutsu`."""
+
+from hakutsu.cli import main
+
+main()

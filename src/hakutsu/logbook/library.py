@@ -1,0 +1,68 @@
+"""The library: what the inspector keeps from one inspection to the next."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import Engine, select
+from sqlalchemy.orm import Session
+
+from hakutsu.entries.film import GaugeInUse
+from hakutsu.logbook.tables import EntryRow, GaugeRow
+from hakutsu.vehicle.vocabulary import Unit
+
+
+@dataclass(frozen=True, slots=True)
+class KeptGauge:
+    """A gauge record, with when it was last verified in any inspection."""
+
+    id: int
+    gauge: GaugeInUse
+    verified_at: datetime | None
+
+
+class Library:
+    """Records of the installation, in ordinary tables."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def gauges(self) -> list[KeptGauge]:
+        """All gauges by name; the last verification is read from the logbooks."""
+        with Session(self._engine) as session:
+            verified = self._verified(session)
+            rows = session.scalars(select(GaugeRow).order_by(GaugeRow.name))
+            return [
+                KeptGauge(
+                    row.id,
+                    GaugeInUse(name=row.name, unit=Unit(row.unit), step_um=row.step_um, limit_um=row.limit_um),
+                    verified.get(row.name),
+                )
+                for row in rows
+            ]
+
+    def _verified(self, session: Session) -> dict[str, datetime]:
+        kind = EntryRow.draft["kind"].as_string()
+        found: dict[str, datetime] = {}
+        for draft in session.scalars(select(EntryRow.draft).where(kind == "film.verification")):
+            body = draft["body"]
+            name, at = str(body["gauge"]) if isinstance(body, dict) and "gauge" in body else "", str(draft["at"])
+            when = datetime.fromisoformat(at)
+            found[name] = max(when, found.get(name, when))
+        return found
+
+    def keep_gauge(self, gauge: GaugeInUse) -> None:
+        """Keep a gauge; one of the same name is replaced."""
+        with Session(self._engine) as session, session.begin():
+            row = session.scalars(select(GaugeRow).where(GaugeRow.name == gauge.name)).first()
+            row = row or GaugeRow(name=gauge.name)
+            row.unit, row.step_um, row.limit_um = gauge.unit.value, gauge.step_um, gauge.limit_um
+            session.add(row)
+
+    def drop_gauge(self, gauge_id: int) -> None:
+        """Keep a gauge no longer; what was measured with it stays."""
+        with Session(self._engine) as session, session.begin():
+            row = session.get(GaugeRow, gauge_id)
+            if row is not None:
+                session.delete(row)

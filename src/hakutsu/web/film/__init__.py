@@ -1,0 +1,1 @@
+"""The film station: readings, cues, shell sheet, gauge link, import."""

@@ -1,0 +1,279 @@
+"""The gauge link of an inspection: one reader, readings stored as entries where the probe is aimed, news for pages."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from collections import deque
+from threading import Event, RLock, Thread
+from typing import Any
+from uuid import UUID
+
+from hakutsu.entries import Draft
+from hakutsu.entries.film import GaugeInUse, Reading, Source
+from hakutsu.instruments.gauge_line import FilmLine, HelloLine, Line, ProbeLine
+from hakutsu.instruments.gauge_link import GaugeLink
+from hakutsu.instruments.gauge_stand_in import painted_cars
+from hakutsu.report.wording import reading_words
+from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.vocabulary import Substrate
+from hakutsu.web.desk import Desk
+from hakutsu.web.film.aiming import Aim, next_aim
+
+KEPT_NEWS = 400
+ANSWER_SECONDS = 6.0
+
+
+class LinkTrouble(RuntimeError):
+    """The link cannot do what was asked; the message says why."""
+
+
+class GaugeSession:
+    """One inspection's gauge: the link, where its probe is aimed, and the stand-in if the server started one."""
+
+    def __init__(self, desk: Desk, inspection: UUID) -> None:
+        self._desk, self._inspection = desk, inspection
+        self._lock = RLock()
+        self._link: GaugeLink | None = None
+        self._process: subprocess.Popen[str] | None = None
+        self._walking: Thread | None = None
+        self._stop_walk, self._answered = Event(), Event()
+        self.news: deque[tuple[int, dict[str, Any]]] = deque(maxlen=KEPT_NEWS)
+        self.last = 0
+        self.connected = False
+        self.stand_in = False
+        self.follows = False
+        self.url = ""
+        self.gauge = ""
+        self.battery: int | None = None
+        self.aim: Aim | None = None
+        self.walked: tuple[int, int] | None = None
+
+    def state(self) -> dict[str, Any]:
+        """What a page shows of the link."""
+        aim = self.aim
+        return {
+            "type": "state",
+            "open": self._link is not None,
+            "connected": self.connected,
+            "standIn": self.stand_in,
+            "url": self.url,
+            "gauge": self.gauge,
+            "battery": self.battery,
+            "follows": self.follows,
+            "walked": self.walked,
+            "aim": {"panel": aim.panel, "u": aim.u, "v": aim.v, "words": aim.words} if aim else None,
+        }
+
+    def tell(self, **said: Any) -> None:
+        """Put news up for every page that listens."""
+        with self._lock:
+            self.last += 1
+            self.news.append((self.last, said))
+
+    def since(self, seen: int) -> list[tuple[int, dict[str, Any]]]:
+        """News after a number."""
+        with self._lock:
+            return [one for one in self.news if one[0] > seen]
+
+    def open(self, url: str, *, follows: bool) -> None:
+        """Open the link to a pyserial URL; an open one is closed first."""
+        self.close()
+        self.url, self.follows = url, follows
+        self._link = GaugeLink(url, self._on_line, self._on_garbled, self._on_state)
+        self._link.start()
+        self.tell(**self.state())
+
+    def open_stand_in(self) -> None:
+        """Start a stand-in for this vehicle as a process of its own, and open the link to it."""
+        self.close()
+        vehicle = self._desk.reckoning(self._inspection).dossier.vehicle
+        body = (vehicle.body_style, vehicle.doors)
+        fitting = [name for name, car in painted_cars().items() if (car["style"], car["doors"]) == body]
+        command = [sys.executable, "-m", "hakutsu", "gauge", "simulate", "--until-stdin-closes", "--port", "0"]
+        command += ["--car", fitting[0] if fitting else str(self._inspection)]
+        command += ["--style", body[0], "--doors", str(body[1])]
+        self._process = subprocess.Popen(
+            command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
+        )
+        said = self._process.stdout.readline() if self._process.stdout else ""
+        if "socket://" not in said:
+            self.close()
+            raise LinkTrouble("the stand-in did not start")
+        self.open_process(said.split()[-1])
+
+    def open_process(self, url: str) -> None:
+        """Open the link to the stand-in just started."""
+        process, self._process = self._process, None
+        self.open(url, follows=True)
+        self._process, self.stand_in = process, True
+        self.tell(**self.state())
+
+    def close(self) -> None:
+        """Stop the walk, close the link, end the stand-in."""
+        self.stop_walk()
+        with self._lock:
+            link, self._link = self._link, None
+            process, self._process = self._process, None
+        if link is not None:
+            link.stop()
+        if process is not None:
+            process.terminate()
+            process.wait(timeout=5)
+            for pipe in (process.stdin, process.stdout):
+                if pipe is not None:
+                    pipe.close()
+        self.connected = self.stand_in = False
+        self.gauge, self.battery, self.walked = "", None, None
+        self.tell(**self.state())
+
+    def take_aim(self, aim: Aim, *, probe: bool = False) -> None:
+        """Aim the next reading; with `probe` the stand-in sets its probe down there at once.
+
+        Raises
+        ------
+        LinkTrouble
+            If the probe cannot be set down.
+        """
+        with self._lock:
+            self.aim = aim
+        self.tell(**self.state())
+        if probe:
+            self._set_down(aim)
+
+    def _set_down(self, aim: Aim) -> None:
+        place = ProbeLine(aim.panel, 0.5 if aim.u is None else aim.u, 0.5 if aim.v is None else aim.v)
+        if self._link is None or not self.stand_in or not self._link.send(place):
+            raise LinkTrouble("the stand-in is not connected")
+
+    def _on_state(self, connected: bool) -> None:
+        self.connected = connected
+        self.tell(**self.state())
+
+    def _on_garbled(self, raw: bytes, why: str) -> None:
+        self.tell(type="garbled", line=raw.decode("ascii", "replace").strip()[:80], why=why)
+
+    def _on_line(self, line: Line) -> None:
+        if isinstance(line, HelloLine):
+            self._on_hello(line)
+        elif isinstance(line, FilmLine):
+            self._on_film(line)
+
+    def _on_hello(self, line: HelloLine) -> None:
+        self.gauge = line.name
+        said = GaugeInUse(name=line.name, unit=line.unit, step_um=line.step_um, limit_um=line.limit_um)
+        if self._desk.reckoning(self._inspection).dossier.film.gauge != said:
+            self._append("film.gauge", said)
+        self.tell(**self.state())
+
+    def _on_film(self, line: FilmLine) -> None:
+        self.battery = line.battery
+        reckoning = self._desk.reckoning(self._inspection)
+        with self._lock:
+            aim = self.aim or next_aim(reckoning, reckoning.dossier.vehicle.panel_keys()[0])
+        if aim is None:
+            aim = Aim(reckoning.dossier.vehicle.panel_keys()[0])
+        gauge = reckoning.dossier.film.gauge
+        body = Reading(
+            value_um=line.value_um,
+            status=line.status,
+            u=aim.u,
+            v=aim.v,
+            unit=line.unit,
+            step_um=gauge.step_um,
+            limit_um=gauge.limit_um,
+            substrate=None if line.substrate is Substrate.UNKNOWN else line.substrate,
+            retest_of=aim.repeats,
+            source=Source.GAUGE,
+        )
+        stored = self._append("film.reading", body, place=aim.panel)
+        self._aim_on(aim)
+        name = panels()[aim.panel].name()
+        following = self.aim.panel if self.aim and self.follows else aim.panel
+        words = f"{reading_words(body)} on {name}"
+        self.tell(type="reading", id=str(stored), panel=aim.panel, next=following, words=words)
+        self.tell(**self.state())
+        self._answered.set()
+
+    def _aim_on(self, aim: Aim) -> None:
+        """Aim at what comes next; without following, stay on the panel with no place in mind."""
+        reckoning = self._desk.reckoning(self._inspection)
+        following = next_aim(reckoning, aim.panel) if self.follows else None
+        if following is None:
+            repeat = next_aim(reckoning, aim.panel)
+            again = repeat is not None and repeat.repeats is not None
+            following = Aim(aim.panel, repeats=repeat.repeats if repeat and again else None)
+        with self._lock:
+            self.aim = following
+
+    def _append(self, kind: str, body: Any, **envelope: Any) -> UUID:
+        draft = Draft.write(kind, body, self._desk.now(), **envelope)
+        self._desk.logbook.append(self._inspection, [draft], self._desk.author)
+        return draft.id
+
+    def walk(self) -> None:
+        """Let the stand-in walk the protocol, spot by spot, until it is done or stopped.
+
+        Raises
+        ------
+        LinkTrouble
+            If no stand-in is connected.
+        """
+        if not (self.stand_in and self.connected):
+            raise LinkTrouble("only a connected stand-in can walk by itself")
+        if self._walking and self._walking.is_alive():
+            return
+        self._stop_walk.clear()
+        self._walking = Thread(target=self._walk, name="gauge walk", daemon=True)
+        self._walking.start()
+
+    def stop_walk(self) -> None:
+        """Stop the walk after the reading under way."""
+        self._stop_walk.set()
+        if self._walking and self._walking.is_alive():
+            self._walking.join(timeout=ANSWER_SECONDS + 2)
+
+    def _walk(self) -> None:
+        panel = self._desk.reckoning(self._inspection).dossier.vehicle.panel_keys()[0]
+        while not self._stop_walk.is_set():
+            reckoning = self._desk.reckoning(self._inspection)
+            coverage = [c for c in reckoning.dossier.film_coverage() if c.expected]
+            self.walked = (sum(min(c.taken, c.expected) for c in coverage), sum(c.expected for c in coverage))
+            aim = next_aim(reckoning, panel)
+            if aim is None:
+                break
+            panel = aim.panel
+            self._answered.clear()
+            try:
+                self.take_aim(aim, probe=True)
+            except LinkTrouble:
+                self.tell(type="trouble", words="the stand-in went away; the walk stopped")
+                break
+            if not self._answered.wait(ANSWER_SECONDS):
+                self.tell(type="trouble", words="the gauge did not answer; the walk stopped")
+                break
+        self.walked = None
+        self.tell(**self.state())
+
+
+class GaugeSessions:
+    """The gauge links of all inspections, at most one each."""
+
+    def __init__(self, desk: Desk) -> None:
+        self._desk = desk
+        self._sessions: dict[UUID, GaugeSession] = {}
+        self._lock = RLock()
+
+    def of(self, inspection: UUID) -> GaugeSession:
+        """The session of an inspection, made when first asked for."""
+        with self._lock:
+            if inspection not in self._sessions:
+                self._sessions[inspection] = GaugeSession(self._desk, inspection)
+            return self._sessions[inspection]
+
+    def close(self) -> None:
+        """Close every link and end every stand-in."""
+        with self._lock:
+            sessions = list(self._sessions.values())
+        for session in sessions:
+            session.close()
