@@ -18,7 +18,7 @@ document.querySelector("#line").addEventListener("keydown", (event) => {
   if (event.key === "Enter") window.pressed = performance.now();
 });
 new MutationObserver(() => requestAnimationFrame(() => window.taken.push(performance.now() - window.pressed)))
-  .observe(document.querySelector("[data-fragment=profile]"), { childList: true });
+  .observe(document.querySelector("[data-fragment=drawing]"), { childList: true });
 """
 BYTES = """
 const all = [performance.getEntriesByType("navigation")[0], ...performance.getEntriesByType("resource")];

@@ -40,7 +40,8 @@ class BrowserCase(unittest.TestCase):
         return self.driver.execute_script("return document.querySelector(arguments[0]).innerText", selector).strip()
 
     def texts(self, selector):
-        script = "return [...document.querySelectorAll(arguments[0])].map((one) => one.innerText.trim())"
+        read = "(one) => (one.innerText ?? one.textContent).trim()"
+        script = f"return [...document.querySelectorAll(arguments[0])].map({read})"
         return self.driver.execute_script(script, selector)
 
     def wait(self, condition, message=""):

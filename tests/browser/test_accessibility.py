@@ -5,6 +5,7 @@ from tests.browser.case import BrowserCase
 from tests.browser.driving import ROOT, browser
 
 AXE = ROOT / "node_modules" / "axe-core" / "axe.min.js"
+OPEN = "document.querySelectorAll('details').forEach((one) => { one.open = true; });"
 RUN = """
 const done = arguments[arguments.length - 1];
 axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"] })
@@ -17,14 +18,16 @@ class Accessibility(BrowserCase):
 
     def pages(self):
         estate, hatch = f"/inspections/{demo_id('estate')}", f"/inspections/{demo_id('hatch')}"
-        yield from ("/", "/account", "/inspections/new", "/nowhere")
+        yield from ("/", "/account", "/inspections/new", "/nowhere", "/gauges")
         yield from (f"{estate}/{name}" for name in ("film", "film/import", "vehicle", "logbook", "report"))
         yield f"{hatch}/film?panel=rear_quarter_left"
+        yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
 
     def check(self, driver):
         for path in self.pages():
             with self.subTest(path):
                 driver.get(self.server.address + path)
+                driver.execute_script(OPEN)
                 driver.execute_script(AXE.read_text(encoding="utf-8"))
                 found = driver.execute_async_script(RUN)
                 self.assertEqual(found, [], json.dumps(found, indent=1))

@@ -69,11 +69,11 @@ class Keyboard(BrowserCase):
         self.assertEqual(self.driver.switch_to.active_element.get_attribute("id"), "line")
 
     def test_the_baseline_and_its_doubts_stand_under_the_profile(self):
-        self.assertIn("No baseline yet", self.text("[data-fragment=profile]"))
+        self.assertIn("No baseline yet", self.text("[data-fragment=drawing]"))
         self.type_line("ro 118 121 119")
-        self.assertIn("only one panel was read", self.text("[data-fragment=profile]"))
+        self.assertIn("only one panel was read", self.text("[data-fragment=drawing]"))
         self.type_line("bo 117 120 118")
-        self.assertRegex(self.text("[data-fragment=profile]"), r"Baseline 1[12]\d µm \(1[12]\d to 1[12]\d µm")
+        self.assertRegex(self.text("[data-fragment=drawing]"), r"Baseline 1[12]\d µm \(1[12]\d to 1[12]\d µm")
 
     def test_arrows_walk_and_the_walk_wraps(self):
         line = self.one("#line")
@@ -194,8 +194,10 @@ class Keyboard(BrowserCase):
 class Touch(BrowserCase):
     width, height = 390, 844
     SMALL = """
+      // The label around a box to tick is what a finger hits.
+      const target = (one) => (one.matches("[type=checkbox], [type=radio]") && one.closest("label")) || one;
       return [...document.querySelectorAll("a, button, input:not([type=hidden]), select, summary")].filter((one) => {
-        const box = one.getBoundingClientRect();
+        const box = target(one).getBoundingClientRect();
         return box.width && box.height && !one.closest("svg, .skip") && (box.height < 44 || box.width < 44);
       }).map((one) => `${one.tagName} ${one.textContent.trim()} ${one.getBoundingClientRect().height}`);
     """
@@ -204,7 +206,7 @@ class Touch(BrowserCase):
         self.new_inspection()
         for key in "118":
             self.one(f'[data-key="{key}"]').click()
-        self.one("[data-line-form] button").click()
+        self.one("[data-line-form] [type=submit]").click()
         self.wait(lambda: self.text("[data-current-count]") == "1/3")
         self.one('[data-key="9"]').click()
         self.one('[data-key="back"]').click()

@@ -15,7 +15,8 @@ from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
 LONGEST_LINE = 160
 _FILM = re.compile(r"film (over|none|\d{1,6}(?:\.\d{1,2})?) (um|mil) (steel|aluminium|unknown)(?: battery (\d{1,3}))?")
 _HELLO = re.compile(r"gauge (um|mil) step (\d{1,4}(?:\.\d{1,3})?) limit (\d{1,6}(?:\.\d{1,2})?) name (.{1,60})")
-_PROBE = re.compile(r"probe ([a-z_]{2,30}) ([01](?:\.\d{1,4})?) ([01](?:\.\d{1,4})?)")
+_SHARE = r"0(?:\.\d{1,4})?|1(?:\.0{1,4})?"
+_PROBE = re.compile(rf"probe ([a-z_]{{2,30}}) ({_SHARE}) ({_SHARE})")
 
 
 class Garbled(ValueError):
@@ -67,7 +68,13 @@ class ProbeLine:
     v: float
 
 
-Line = FilmLine | HelloLine | ProbeLine
+@dataclass(frozen=True, slots=True)
+class WhoLine:
+    """Application → gauge: say who you are. A gauge that does not know the question leaves it."""
+
+
+Line = FilmLine | HelloLine | ProbeLine | WhoLine
+WHO = "who"
 
 
 def check_sum(words: str) -> str:
@@ -83,6 +90,8 @@ def write_line(line: Line) -> bytes:
         words = f"film {value} {line.unit} {line.substrate}{battery}"
     elif isinstance(line, HelloLine):
         words = f"gauge {line.unit} step {line.step:g} limit {line.limit:g} name {line.name}"
+    elif isinstance(line, WhoLine):
+        words = WHO
     else:
         words = f"probe {line.panel} {line.u:.4f} {line.v:.4f}"
     return f"{words} #{check_sum(words)}\n".encode("ascii", "replace")
@@ -109,6 +118,8 @@ def read_line(raw: bytes) -> Line:
     if found := _HELLO.fullmatch(words):
         unit, step, limit, name = found.groups()
         return HelloLine(Unit(unit), float(step), float(limit), name)
+    if words == WHO:
+        return WhoLine()
     if found := _PROBE.fullmatch(words):
         panel, u, v = found.groups()
         return ProbeLine(panel, float(u), float(v))

@@ -7,7 +7,7 @@ from threading import Event, Lock, Thread
 
 import serial
 
-from hakutsu.instruments.gauge_line import LONGEST_LINE, Garbled, Line, ProbeLine, read_line, write_line
+from hakutsu.instruments.gauge_line import LONGEST_LINE, Garbled, Line, ProbeLine, WhoLine, read_line, write_line
 
 BAUD = 9600
 RETRY_SECONDS = (0.2, 0.5, 1.0, 2.0)
@@ -45,7 +45,7 @@ class GaugeLink:
         if self._thread.is_alive():
             self._thread.join(timeout=3)
 
-    def send(self, line: ProbeLine) -> bool:
+    def send(self, line: ProbeLine | WhoLine) -> bool:
         """Send a line; false when the link is down."""
         with self._lock:
             if self._port is None:
@@ -69,6 +69,7 @@ class GaugeLink:
             with self._lock:
                 self._port = port
             self._on_state(True)
+            self.send(WhoLine())
             self._read_until_lost(port)
             with self._lock:
                 self._port = None
@@ -76,18 +77,22 @@ class GaugeLink:
             self._on_state(False)
 
     def _read_until_lost(self, port: serial.SerialBase) -> None:
-        waiting = b""
+        waiting, told = b"", False
         while not self._stop.is_set():
             try:
                 waiting += port.read(max(1, port.in_waiting))
             except (serial.SerialException, OSError):
                 return
             *lines, waiting = waiting.split(b"\n")
-            if len(waiting) > LONGEST_LINE:
-                lines, waiting = [*lines, waiting], b""
             for raw in lines:
-                if raw.strip():
+                # The end of a line already told as too long is no line of its own.
+                if raw.strip() and not told:
                     self._take(raw)
+                told = False
+            if len(waiting) > LONGEST_LINE:
+                if not told:
+                    self._take(waiting)
+                waiting, told = b"", True
 
     def _take(self, raw: bytes) -> None:
         try:

@@ -15,7 +15,7 @@ from zlib import crc32
 import numpy as np
 
 from hakutsu.core.film.simulate import Gauge, PaintedCar, paint_car
-from hakutsu.instruments.gauge_line import FilmLine, Garbled, HelloLine, ProbeLine, read_line, write_line
+from hakutsu.instruments.gauge_line import FilmLine, Garbled, HelloLine, ProbeLine, WhoLine, read_line, write_line
 from hakutsu.vehicle.panels import default_substrate
 from hakutsu.vehicle.units import from_um
 from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
@@ -102,7 +102,6 @@ def _serve(stand_in: StandIn, server: socket.socket) -> None:
 
 
 def _answer(stand_in: StandIn, connection: socket.socket) -> None:
-    connection.sendall(write_line(stand_in.hello()))
     waiting = b""
     while received := connection.recv(4096):
         *lines, waiting = (waiting + received).split(b"\n")
@@ -111,5 +110,7 @@ def _answer(stand_in: StandIn, connection: socket.socket) -> None:
                 line = read_line(raw)
             except Garbled:
                 continue
+            if isinstance(line, WhoLine):
+                connection.sendall(write_line(stand_in.hello()))
             if isinstance(line, ProbeLine):
                 connection.sendall(write_line(stand_in.measure(line)))

@@ -23,6 +23,7 @@ from hakutsu.web.rendering import page
 
 router = APIRouter()
 LOOK_SECONDS = 0.12
+EMPTY = {"name": "", "unit": "um", "step": "", "limit": ""}
 KEEP_ALIVE_LOOKS = 100
 
 
@@ -129,7 +130,7 @@ async def _stream(session: GaugeSession, seen: int) -> AsyncIterator[str]:
 @router.get("/gauges")
 def show_gauges(request: Request, desk: DeskHere) -> Response:
     """The gauges that are kept, with their last verification."""
-    return page(request, "gauges.html", gauges=desk.logbook.library.gauges(), values={}, fault="")
+    return page(request, "gauges.html", gauges=desk.logbook.library.gauges(), values=EMPTY, fault="")
 
 
 @router.post("/gauges")

@@ -1,0 +1,107 @@
+import socket
+import threading
+import time
+import unittest
+
+from hakutsu.instruments.gauge_line import FilmLine, HelloLine, ProbeLine, write_line
+from hakutsu.instruments.gauge_link import GaugeLink
+from hakutsu.instruments.gauge_stand_in import StandIn, painted_cars, serve_stand_in
+from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
+
+PATIENCE_SECONDS = 10
+ROOF = ProbeLine("roof", 0.5, 0.5)
+
+
+def wait(condition):
+    end = time.monotonic() + PATIENCE_SECONDS
+    while not condition():
+        if time.monotonic() > end:
+            raise AssertionError("it did not happen")
+        time.sleep(0.02)
+
+
+class Heard:
+    """What a link said, and the link."""
+
+    def __init__(self, url):
+        self.lines, self.garbled, self.states = [], [], []
+        self.link = GaugeLink(
+            url, self.lines.append, lambda raw, why: self.garbled.append((raw, why)), self.states.append
+        )
+
+    def films(self):
+        return [line for line in self.lines if isinstance(line, FilmLine)]
+
+
+class Linked(unittest.TestCase):
+    def hear(self, url):
+        heard = Heard(url)
+        heard.link.start()
+        self.addCleanup(heard.link.stop)
+        return heard
+
+    def stand_in(self):
+        ports = []
+        threading.Thread(target=serve_stand_in, args=(StandIn("lantern"), 0, ports.append), daemon=True).start()
+        wait(lambda: ports)
+        return f"socket://127.0.0.1:{ports[0]}"
+
+    def test_the_stand_in_says_who_it_is_and_answers_every_probe(self):
+        heard = self.hear(self.stand_in())
+        wait(lambda: heard.lines)
+        for panel in ("roof", "bonnet", "front_bumper"):
+            self.assertTrue(heard.link.send(ProbeLine(panel, 0.5, 0.5)))
+        wait(lambda: len(heard.films()) == 3)
+        self.assertIsInstance(heard.lines[0], HelloLine)
+        roof, _, bumper = heard.films()
+        self.assertEqual((roof.status, roof.substrate), (ReadingStatus.OK, Substrate.STEEL))
+        self.assertEqual((bumper.value, bumper.status), (None, ReadingStatus.NONE))
+        self.assertEqual(heard.garbled, [])
+
+    def test_it_waits_for_a_gauge_that_comes_later_and_finds_it_again_when_it_goes(self):
+        with socket.create_server(("127.0.0.1", 0)) as probe:
+            port = probe.getsockname()[1]
+        heard = self.hear(f"socket://127.0.0.1:{port}")
+        self.assertFalse(heard.link.send(ROOF))
+        for wanted in (1, 2):
+            with socket.create_server(("127.0.0.1", port)) as server:
+                connection, _ = server.accept()
+                wait(lambda wanted=wanted: heard.states.count(True) == wanted)
+                connection.sendall(write_line(FilmLine(110 + wanted, Unit.UM, ReadingStatus.OK, Substrate.STEEL)))
+                wait(lambda wanted=wanted: len(heard.films()) == wanted)
+                connection.close()
+            wait(lambda wanted=wanted: heard.states.count(False) == wanted)
+        self.assertEqual([line.value for line in heard.films()], [111, 112])
+
+    def test_garbled_lines_are_told_and_dropped_and_a_cut_line_waits_for_its_rest(self):
+        with socket.create_server(("127.0.0.1", 0)) as server:
+            heard = self.hear(f"socket://127.0.0.1:{server.getsockname()[1]}")
+            connection, _ = server.accept()
+            wait(lambda: heard.states)  # what comes while the port is being opened is thrown away
+            good = write_line(FilmLine(112, Unit.UM, ReadingStatus.OK, Substrate.STEEL))
+            connection.sendall(b"film 11\x00 um\n" + good[:9])
+            wait(lambda: heard.garbled)
+            connection.sendall(good[9:] + b"\n" + b"z" * 400)
+            wait(lambda: len(heard.garbled) == 2)
+            connection.close()
+        self.assertEqual([line.value for line in heard.films()], [112])
+
+
+class StandIns(unittest.TestCase):
+    def test_the_same_car_probed_alike_reads_alike(self):
+        one, other = ([StandIn(car).measure(ROOF).value for car in painted_cars()] for _ in range(2))
+        self.assertEqual(one, other)
+
+    def test_any_name_and_body_makes_a_car(self):
+        van = StandIn("whatever", "van", 5)
+        self.assertIn("sliding_door_left", van.car.panels)
+        self.assertNotEqual(van.measure(ROOF).value, StandIn("another", "van", 5).measure(ROOF).value)
+
+    def test_it_shows_only_its_steps_and_nothing_beyond_its_range(self):
+        fell = StandIn("fell")
+        for panel in fell.car.panels:
+            line = fell.measure(ProbeLine(panel, 0.3, 0.4))
+            if line.value is not None:
+                self.assertEqual(line.unit, Unit.MIL)
+                self.assertAlmostEqual(line.value * 2, round(line.value * 2))
+                self.assertLess(line.value, 40)
