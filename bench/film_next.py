@@ -9,25 +9,14 @@ from __future__ import annotations
 import sys
 
 import numpy as np
+from tests.core.film.scoring import log_score
 
-from hakutsu.core.film import FilmModel, FilmSurvey, State, analyse, next_spots, parameters
-from hakutsu.core.film.simulate import PaintedCar, paint_car, usual_gauge
+from hakutsu.core.film import FilmModel, FilmSurvey, analyse, next_spots, parameters
+from hakutsu.core.film.simulate import paint_car, usual_gauge
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import spot_pattern
 
 FURTHER = 12
-UNTOUCHED = (State.ORIGINAL, State.THINNED)
-
-
-def log_score(car: PaintedCar, survey: FilmSurvey) -> float:
-    """Mean over panels of −ln of the probability given to what is true, for altered and for filled [nats]."""
-    total = []
-    for panel in analyse(survey).panels:
-        true = car.panels[panel.panel].state
-        filled = panel.probabilities[State.FILLED]
-        for chance, happened in ((panel.altered, true not in UNTOUCHED), (filled, true is State.FILLED)):
-            total.append(-np.log(np.clip(chance if happened else 1 - chance, 1e-6, 1)))
-    return float(np.mean(total))
 
 
 def pair(seed: int) -> float:
@@ -45,7 +34,7 @@ def pair(seed: int) -> float:
         pattern = spot_pattern(panels()[key])
         taken = sum(o.panel == key for o in even)
         even.append(car.read(key, *pattern[taken % len(pattern)], gauge, rng))
-    scores = [log_score(car, FilmSurvey("x", seen, car.finish, first.substrates)) for seen in (told, even)]
+    scores = [log_score(car, analyse(FilmSurvey("x", seen, car.finish, first.substrates))) for seen in (told, even)]
     return scores[0] - scores[1]
 
 

@@ -14,22 +14,10 @@ import time
 from pathlib import Path
 
 import numpy as np
+from tests.core.film.scoring import area_under_curve, calibration_error, found_at
 
 from hakutsu.core.film import State, analyse
 from hakutsu.exchange.film_csv import read_film_csv
-
-
-def found_and_calibration(score: np.ndarray, positive: np.ndarray) -> tuple[float, float, float]:
-    """Share found at 2 % wrong flags, area under the curve, calibration error."""
-    found = float((score[positive] > np.percentile(score[~positive], 98)).mean())
-    order = np.argsort(np.argsort(score))
-    hits, misses = positive.sum(), (~positive).sum()
-    auc = float((order[positive].sum() - hits * (hits - 1) / 2) / (hits * misses))
-    bins = np.minimum((score * 10).astype(int), 9)
-    error = sum(
-        abs(score[bins == b].mean() - positive[bins == b].mean()) * (bins == b).mean() for b in set(bins.tolist())
-    )
-    return found, auc, float(error)
 
 
 def main(directory: str) -> None:
@@ -56,13 +44,13 @@ def main(directory: str) -> None:
         ("altered", altered, ~np.isin(state, ("original", "thinned"))),
         ("filled", filled, state == "filled"),
     ):
-        found, auc, error = found_and_calibration(score, positive)
-        print(f"{name:8} found {found:.3f}  AUC {auc:.4f}  calibration error {error:.4f}")
+        found, auc = found_at(score, positive), area_under_curve(score, positive)
+        print(f"{name:8} found {found:.3f}  AUC {auc:.4f}  calibration error {calibration_error(score, positive):.4f}")
         for low, high in ((1, 1), (2, 3), (4, 5), (6, 8), (9, 99)):
             some = (counts >= low) & (counts <= high)
             if positive[some].sum() > 5:
-                part = found_and_calibration(score[some], positive[some])
-                print(f"    {low} to {high} readings: found {part[0]:.3f} of {positive[some].sum()}")
+                part = found_at(score[some], positive[some])
+                print(f"    {low} to {high} readings: found {part:.3f} of {positive[some].sum()}")
 
 
 if __name__ == "__main__":

@@ -11,11 +11,24 @@ from tests.browser.driving import ROOT, RunningServer, browser
 OUT = ROOT / "docs" / "screenshots"
 ESTATE, HATCH, FELL = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "fell"))
 WIDE, NARROW = (1280, 800), (390, 844)
+TO_SHEET = "document.querySelector('.area-drawing').scrollIntoView()"
+
+
+def opened(details: str, seen: str) -> str:
+    """A script that opens a part of the page and brings it into sight."""
+    return f"document.querySelector('#{details}').open = true; document.querySelector('{seen}').scrollIntoView()"
+
+
 VIEWS = {
     "day": ("/", WIDE, ""),
     "new-inspection": ("/inspections/new", WIDE, ""),
     "film-station": (f"{ESTATE}/film?panel=rear_quarter_right", WIDE, ""),
     "film-station-narrow": (f"{HATCH}/film?panel=rear_quarter_left", NARROW, ""),
+    "shell-sheet": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", WIDE, ""),
+    "shell-sheet-narrow": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", NARROW, TO_SHEET),
+    "film-story": (f"{ESTATE}/film?panel=bonnet", WIDE, opened("story", ".area-more")),
+    "film-cues": (f"{ESTATE}/film?panel=rear_quarter_right", WIDE, opened("cues", "#cues")),
+    "film-gauge": (f"{ESTATE}/film", WIDE, opened("gauge-details", "#gauge-details")),
     "film-keys": (f"{FELL}/film", WIDE, "document.querySelector('#keys').showModal()"),
     "vehicle": (f"{HATCH}/vehicle", WIDE, ""),
     "logbook": (f"{ESTATE}/logbook", WIDE, ""),

@@ -10,7 +10,15 @@ from typing import Any
 from uuid import UUID, uuid5
 
 from hakutsu.entries import Draft
-from hakutsu.entries.film import GaugeInUse, Reading
+from hakutsu.entries.film import (
+    CoverFelt,
+    CueLookedFor,
+    GaugeInUse,
+    Reading,
+    Shim,
+    Verification,
+    VerifiedWhen,
+)
 from hakutsu.entries.general import Limit, Seen, Station, Strike
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
 from hakutsu.logbook import Logbook
@@ -57,14 +65,29 @@ def demo_drafts(car: str) -> list[Draft]:
         pen.write("general.limit", Limit(station=Station.FILM, because=limit["because"]), place=limit["panel"])
     for remark in said.get("remark", ()):
         pen.write("general.seen", Seen(text=remark["text"]), how="arm's length, daylight")
+    if "verified" in said:
+        pen.write("film.verification", _verification(said["verified"], VerifiedWhen.START, gauge))
     if said["finished"]:
         slip = pen.write("film.reading", _reading(gauge, 0.5, 0.5, 1117), place=said["read"][0]["panel"])
         pen.write("general.strike", Strike(because="mistyped"), strikes=slip)
     for panel, spot in _spots(said):
         pen.write("film.reading", _reading(gauge, *spot), place=panel)
+    for cover in said.get("cover", ()):
+        felt = CoverFelt(kind=cover["kind"], thickness_um=cover.get("thickness_um"))
+        pen.write("film.cover", felt, place=cover["panel"])
+    for cue in said.get("cue", ()):
+        looked = CueLookedFor(cue=cue["cue"], there=cue["there"], light=cue["light"], note=cue.get("note", ""))
+        pen.write("film.cue", looked, place=cue["panel"])
+    if said["finished"] and "verified" in said:
+        pen.write("film.verification", _verification(said["verified"], VerifiedWhen.END, gauge))
     if said["finished"]:
         pen.write("inspection.stage", StageReached(stage=Stage.FINISHED))
     return pen.drafts
+
+
+def _verification(said: dict[str, Any], when: VerifiedWhen, gauge: GaugeInUse) -> Verification:
+    checks = tuple(Shim(reference_um=reference, shown_um=shown) for reference, shown in said[when.value])
+    return Verification(when=when, gauge=gauge.name, checks=checks)
 
 
 def _spots(said: dict[str, Any]) -> Iterator[tuple[str, list[Any]]]:
@@ -94,5 +117,6 @@ def add_demo(logbook: Logbook) -> None:
         said = demo_car(car)
         if not logbook.account:
             logbook.account = said["by"]
+        logbook.library.keep_gauge(GaugeInUse(**said["gauge"]))
         logbook.open_inspection(demo_id(car), said["begun"])
         logbook.append(demo_id(car), demo_drafts(car), said["by"])

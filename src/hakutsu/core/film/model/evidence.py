@@ -17,7 +17,7 @@ from hakutsu.core.film.survey import Observation, State
 
 TINY = 1e-300
 OWN = ("original", "thinned")
-GRADED = slice(1, 3)  # unevenness of film that changes across a panel: the two commonest of the factory's
+GRADED = slice(1, 3)  # unevenness of film that changes across a panel: the two commonest of the factory
 
 
 @dataclass(frozen=True)
