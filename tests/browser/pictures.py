@@ -27,7 +27,7 @@ VIEWS = {
     "shell-sheet": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", WIDE, ""),
     "shell-sheet-narrow": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", NARROW, TO_SHEET),
     "film-story": (f"{ESTATE}/film?panel=bonnet", WIDE, opened("story", ".area-more")),
-    "film-cues": (f"{ESTATE}/film?panel=rear_quarter_right", WIDE, opened("cues", "#cues")),
+    "film-cues": (f"{ESTATE}/film?panel=front_wing_left&drawing=sheet", WIDE, opened("cues", "#cues")),
     "film-gauge": (f"{ESTATE}/film", WIDE, opened("gauge-details", "#gauge-details")),
     "film-keys": (f"{FELL}/film", WIDE, "document.querySelector('#keys').showModal()"),
     "vehicle": (f"{HATCH}/vehicle", WIDE, ""),

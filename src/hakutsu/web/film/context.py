@@ -195,4 +195,5 @@ def baseline_words(reckoning: Reckoning) -> str:
         return "No baseline yet: read at least two panels."
     kind = "this car’s own film" if base.kind == "factory" else "a respray of the whole car"
     interval = f"{show(base.low, unit, with_unit=False)} to {show(base.high, unit)}"
-    return f"Baseline {show(base.median, unit)} ({interval}, 80 % interval): {kind}."
+    corrected = " Readings are drawn as corrected by the verification." if any(reckoning.gauge_fits) else ""
+    return f"Baseline {show(base.median, unit)} ({interval}, 80 % interval): {kind}.{corrected}"

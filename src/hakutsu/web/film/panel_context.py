@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
+from math import log2
 from typing import Any
 from uuid import UUID
 
@@ -45,6 +46,14 @@ class CueRow:
     note: str
     before: float | None
     after: float | None
+
+    @property
+    def bits(self) -> float:
+        """How far the cue moved the log2 odds [bits]."""
+        if self.before is None or self.after is None:
+            return 0.0
+        before, after = (min(max(chance, 1e-12), 1 - 1e-12) for chance in (self.before, self.after))
+        return log2(after / (1 - after)) - log2(before / (1 - before))
 
 
 def panel_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
