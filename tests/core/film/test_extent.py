@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from hakutsu.core.film import State, analyse
+from hakutsu.core.film import SpotVerdict, State, analyse
 from hakutsu.core.film.model.filler import lenses
 from hakutsu.core.film.model.graded import families
 from hakutsu.core.film.parameters import Side, parameters
@@ -72,6 +72,17 @@ class FilledShare(unittest.TestCase):
         self.assertTrue(0 < share.low < share.median < share.high < 1)
         self.assertIsNone(result.panel("roof").filled_share)
         self.assertIn("if filled, then", result.panel("rear_quarter_right").reasons[-1])
+
+    def test_each_reading_is_told_as_filler_or_not(self):
+        read = at(self.LOW)
+        panel = analyse(survey(honest_car(), read)).panel("rear_quarter_right")
+        told = {o.value_um: panel.verdict(o) for o in read}
+        self.assertEqual(told[940], SpotVerdict.FILLER)
+        self.assertIsNone(told[236])
+        (edge,) = readings("rear_quarter_right", 60, edge=True)
+        self.assertEqual(panel.verdict(edge), SpotVerdict.EDGE)
+        unplaced = readings("rear_quarter_right", 880, 230)
+        self.assertEqual([panel.verdict(o) for o in unplaced], [SpotVerdict.FILLER, None])
 
     def test_more_thick_places_make_a_larger_share(self):
         wide = {place: max(um, 700) for place, um in self.LOW.items() if place[1] < 0.7}

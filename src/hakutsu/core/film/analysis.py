@@ -147,6 +147,7 @@ def _metal(model: FilmModel, car: CarPosterior, key: str, context: Context) -> P
         tuple(reasons),
         None,
         median(films) if films else None,
+        sorted(films)[len(films) // 4] if films else None,
         weights=_weights(model, car, key),
         not_measurable=hidden,
     )

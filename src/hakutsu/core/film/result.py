@@ -9,12 +9,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from hakutsu.core.film.parameters import Side
-from hakutsu.core.film.survey import State
+from hakutsu.core.film.survey import Observation, State
 from hakutsu.core.film.verdicts.schools import Judged, School
-from hakutsu.core.film.verdicts.spots import SpotVerdict, Surprise
+from hakutsu.core.film.verdicts.spots import SpotVerdict, Surprise, film_um
 from hakutsu.vehicle.vocabulary import Substrate
 
 LIKELY = 0.7
+FILLER_FROM_UM = 150.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +48,11 @@ class FillerMap:
 
     chance: NDArray[np.float64]
 
+    def at(self, u: float, v: float) -> float:
+        """Probability at a place."""
+        rows, columns = self.chance.shape
+        return float(self.chance[min(int(v * rows), rows - 1), min(int(u * columns), columns - 1)])
+
     def __eq__(self, other: object) -> bool:
         return isinstance(other, FillerMap) and np.array_equal(self.chance, other.chance)
 
@@ -75,8 +81,9 @@ class Weights:
 class PanelFilm:
     """What is said about one panel; `probabilities` and `state` are none where no gauge reads.
 
-    `filled_share` and `filler_map` are given once filler has a chance of 5 %; `changes_towards` is the likeliest side
-    of a blended or thinned panel with its probability, where positions tell.
+    `thin_um` is the panel's lower quartile [µm]. `filled_share` and `filler_map` are given once filler has a chance of
+    5 %; `changes_towards` is the likeliest side of a blended or thinned panel with its probability, where positions
+    tell.
     """
 
     panel: str
@@ -88,6 +95,7 @@ class PanelFilm:
     reasons: tuple[str, ...]
     judged: Judged | None
     median_um: float | None = None
+    thin_um: float | None = None
     filled_share: FilledShare | None = None
     filler_map: FillerMap | None = None
     changes_towards: tuple[Side, float] | None = None
@@ -99,6 +107,20 @@ class PanelFilm:
     def settled(self) -> bool:
         """True when the likeliest state is likely enough to be named alone."""
         return self.probabilities is not None and self.state is not None and self.probabilities[self.state] >= LIKELY
+
+    def verdict(self, observation: Observation) -> SpotVerdict | None:
+        """Filler, where the panel is likeliest filled and filler likely reaches that spot; edge, where marked so.
+
+        Without a position a reading more than 150 µm above the panel's thinner quarter counts as filler.
+        """
+        if observation.edge:
+            return SpotVerdict.EDGE
+        if self.state is not State.FILLED or self.filler_map is None or not observation.counts:
+            return None
+        if observation.u is None or observation.v is None:
+            thick = self.thin_um is not None and film_um(observation) - self.thin_um > FILLER_FROM_UM
+            return SpotVerdict.FILLER if thick else None
+        return SpotVerdict.FILLER if self.filler_map.at(observation.u, observation.v) >= 0.5 else None
 
     @property
     def altered(self) -> float:

@@ -123,12 +123,15 @@ def verified_lines(reckoning: Reckoning) -> list[tuple[str, UUID]]:
 def _reading_line(reading: KeptReading, reckoning: Reckoning) -> dict[str, Any]:
     surprise = next((s for s in reckoning.film.surprises if s.observation.key == reading.entry), None)
     body = reading.body
+    panel = reckoning.film.panel(reading.panel)
+    seen = next((o for o in reckoning.observations_on(reading.panel) if o.key == reading.entry), None)
+    spot = panel.verdict(seen) if panel and seen and not surprise else None
     where = "" if body.u is None or body.v is None else spot_words(panels()[reading.panel], body.u, body.v)
     return {
         "id": reading.entry,
         "words": reading_words(body),
         "where": where,
-        "verdict": surprise.verdict.value if surprise else "",
+        "verdict": surprise.verdict.value if surprise else spot.value if spot else "",
     }
 
 

@@ -12,11 +12,13 @@ from hakutsu.core.film.survey import FilmSurvey, Observation
 
 
 class SpotVerdict(StrEnum):
-    """What repeats said about a surprising reading."""
+    """What is said about a single reading: by its repeats, by where filler lies, by where it was taken."""
 
     OPEN = "open"
     STANDS = "stands"
     MISREAD = "misread"
+    FILLER = "filler"
+    EDGE = "edge"
 
 
 @dataclass(frozen=True, slots=True)
