@@ -12,6 +12,7 @@ from hakutsu.core.film.model.evidence import PanelEvidence, panel_evidence
 from hakutsu.core.film.model.grids import Grids, grids
 from hakutsu.core.film.model.numeric import Floats
 from hakutsu.core.film.parameters import FilmParameters
+from hakutsu.core.film.steps import inferred_step
 from hakutsu.core.film.survey import Cover, FilmSurvey, Observation
 from hakutsu.core.film.verdicts.spots import spots
 from hakutsu.vehicle.vocabulary import CoverKind, Finish, Substrate
@@ -38,12 +39,19 @@ class FilmModel:
             if cover is not None and cover.hides:
                 continue
             read = spots(self.survey.on_panel(name), self.p.retest)
+            read = [o if o.step_um else replace(o, step_um=self.step_um) for o in read]
             if cover is not None and cover.thickness_um is not None:
                 read = [_uncovered(o, cover, self.p) for o in read]
             group = [*read, *self._magnets(name, read)]
             if group:
                 found[name] = group
         return found
+
+    @cached_property
+    def step_um(self) -> float | None:
+        """Display step [µm] of readings that came without one, inferred from all of them."""
+        shown = [o.value_um for name in self.names for o in self.survey.on_panel(name) if not o.step_um]
+        return inferred_step([value for value in shown if value is not None])
 
     def _magnets(self, panel: str, read: Sequence[Observation]) -> list[Observation]:
         """A magnet's grades on steel; beside a gauge reading they add nothing."""
