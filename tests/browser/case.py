@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import unittest
 
-from selenium.common.exceptions import StaleElementReferenceException
+from selenium.common.exceptions import ElementClickInterceptedException, StaleElementReferenceException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.wait import WebDriverWait
@@ -34,6 +34,18 @@ class BrowserCase(unittest.TestCase):
 
     def all(self, selector):
         return self.driver.find_elements(By.CSS_SELECTOR, selector)
+
+    def press(self, selector):
+        """Click; where the page moved under the pointer at that moment, click again as a user would."""
+
+        def clicked():
+            try:
+                self.one(selector).click()
+            except ElementClickInterceptedException:
+                return False
+            return True
+
+        self.wait(clicked, f"{selector} could not be clicked")
 
     def text(self, selector):
         """What a user reads there; taken in one step, since fragments may be swapped at any time."""

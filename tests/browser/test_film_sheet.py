@@ -20,7 +20,7 @@ class FilmCase(BrowserCase):
         return [entry for entry in found if entry["kind"] == kind]
 
     def choose(self, drawing):
-        self.one(f'[data-drawing-choice="{drawing}"]').click()
+        self.press(f'[data-drawing-choice="{drawing}"]')
         self.wait(lambda: self.all("[data-shell]" if drawing == "sheet" else ".film-profile"))
 
     def tap(self, panel, u, v):
@@ -119,7 +119,7 @@ class Cues(FilmCase):
         self.assertGreater(after, before + 5)
         self.assertIn("in lamp", self.text('[data-cue-effect="overspray"]'))
         self.assertIn("seen: overspray", self.text("[data-fragment=panel]"))
-        self.one("[aria-label='Strike overspray on rubbers, lamps or wells']").click()
+        self.one("[aria-label='not looked: overspray on rubbers, lamps or wells']").click()
         self.wait(lambda: not self.all('[data-cue-effect="overspray"]'))
 
     def test_magnet_and_film_are_noted_and_bad_thickness_is_refused_in_place(self):
@@ -154,19 +154,19 @@ class Gauge(FilmCase):
     def test_the_stand_in_reads_where_one_taps_and_walks_the_rest_by_itself(self):
         self.choose("sheet")
         self.one("#gauge-details summary").click()
-        self.one('[data-link="stand-in"]').click()
+        self.press('[data-link="stand-in"]')
         self.wait(
             lambda: "connected" in self.text("[data-link-state]") and "Stand-in" in self.text("[data-link-state]")
         )
         self.tap("front_wing_left", 0.5, 0.5)
         self.wait(lambda: "From the gauge" in self.text("[data-said]"))
         self.wait(lambda: self.all(".sh-number"))
-        self.one('[data-link="walk"]').click()
+        self.press('[data-link="walk"]')
         self.wait(lambda: len(self.all(".sh-number")) >= 6)
         self.wait(lambda: self.one('[data-link="stop"]').is_displayed())
-        self.one('[data-link="stop"]').click()
+        self.press('[data-link="stop"]')
         self.wait(lambda: not self.one('[data-link="stop"]').is_displayed())
-        self.one('[data-link="close"]').click()
+        self.press('[data-link="close"]')
         self.wait(lambda: self.text("[data-link-state]") == "not connected")
         self.assertTrue(all(entry["body"]["source"] == "gauge" for entry in self.entries("film.reading")))
 
@@ -175,7 +175,7 @@ class Gauge(FilmCase):
         self.one("#link-url").send_keys("/dev/no-such-port", Keys.ENTER)
         self.wait(lambda: "looking for it" in self.text("[data-link-state]"))
         self.assertTrue(self.one("#gauge-chip").is_displayed())
-        self.one('[data-link="close"]').click()
+        self.press('[data-link="close"]')
         self.wait(lambda: self.text("[data-link-state]") == "not connected")
 
 

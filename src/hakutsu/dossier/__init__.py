@@ -9,11 +9,26 @@ from uuid import UUID
 from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
 from hakutsu.dossier.film import FilmDossier, KeptReading
 from hakutsu.dossier.folding import gather, struck_ids
+from hakutsu.dossier.general import General, Kept
+from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.description import VehicleDescription
 
-__all__ = ["Covered", "Dossier", "FilmDossier", "KeptReading", "Opening", "PanelCoverage", "gather_dossier"]
+__all__ = [
+    "Covered",
+    "Dossier",
+    "FilmDossier",
+    "General",
+    "HazardsDossier",
+    "Kept",
+    "KeptHazard",
+    "KeptReading",
+    "KeptStep",
+    "Opening",
+    "PanelCoverage",
+    "gather_dossier",
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +40,8 @@ class Dossier:
     struck: frozenset[UUID]
     opening: Opening
     film: FilmDossier
+    general: General
+    hazards: HazardsDossier
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -54,4 +71,6 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         frozenset(struck),
         gathering.station(Opening),
         gathering.station(FilmDossier),
+        gathering.station(General),
+        gathering.station(HazardsDossier),
     )

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Self
+from uuid import UUID
 
-from pydantic import StringConstraints
+from pydantic import StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
 
@@ -21,10 +22,21 @@ class Station(StrEnum):
 
 @entry_kind("general.seen")
 class Seen(Body):
-    """A remark: something seen, in words."""
+    """A remark: something seen, in words; a number may be given as a range from `low` to `high` in `unit`."""
 
     station: Station = Station.GENERAL
     text: Said
+    low: float | None = None
+    high: float | None = None
+    unit: Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)] = ""
+
+    @model_validator(mode="after")
+    def _range_rises(self) -> Self:
+        if (self.low is None) != (self.high is None):
+            raise ValueError("a range needs both ends")
+        if self.low is not None and self.high is not None and self.low > self.high:
+            raise ValueError("the lower end of a range comes first")
+        return self
 
 
 @entry_kind("general.nothing_found")
@@ -51,6 +63,63 @@ class Intervention(Body):
     done: Said
     with_leave_of: str = ""
     put_back: bool = True
+
+
+@entry_kind("general.not_fitted")
+class NotFitted(Body):
+    """This vehicle has no such thing: neither a gap nor a limit."""
+
+    station: Station = Station.GENERAL
+    what: Said
+
+
+@entry_kind("general.did_not_work")
+class DidNotWork(Body):
+    """Did not work for the inspector, who may not know how it is done: no fault yet, a question to the seller."""
+
+    station: Station = Station.GENERAL
+    what: Said
+
+
+@entry_kind("general.hint")
+class Hint(Body):
+    """Something that does not fit; what it may mean; which check would settle it."""
+
+    seen: Said
+    may_mean: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)] = ""
+    settled_by: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)] = ""
+
+
+@entry_kind("general.ask_seller")
+class AskSeller(Body):
+    """A question to the seller; the answer is hearsay until something settles it."""
+
+    question: Said
+
+
+@entry_kind("general.for_desk")
+class ForDesk(Body):
+    """Something to look up, look at large, or ask, later at the desk."""
+
+    question: Said
+
+
+@entry_kind("general.do_not_know")
+class DoNotKnow(Body):
+    """Looked at, and not known: a result that keeps its question open and never turns into fine."""
+
+    station: Station = Station.GENERAL
+    what: Said
+
+
+@entry_kind("general.settled")
+class Settled(Body):
+    """Closes a hint or answers a question, named by `of`: the answer, where it comes from, and whether by hearsay."""
+
+    of: UUID
+    answer: Said
+    source: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    hearsay: bool = False
 
 
 @entry_kind("general.strike")

@@ -99,3 +99,10 @@ class CoverKind(StrEnum):
     WRAP = "wrap"
     UNKNOWN = "not known which"
     NOTHING = "no edge felt"
+
+
+class Direction(StrEnum):
+    """Which of the vehicle's own sides the walk round it takes first, coming from the nose."""
+
+    LEFT_FIRST = "left side first"
+    RIGHT_FIRST = "right side first"

@@ -304,7 +304,7 @@ document.addEventListener("click", (event) => {
     stand({ panel: dataset.spot || dataset.goSpot, u: Number(dataset.u), v: Number(dataset.v), words: dataset.words }, Boolean(dataset.spot));
     return;
   }
-  if (dataset.strike) strike(dataset.strike, target.getAttribute("aria-label")?.replace("Strike ", "") || "what was noted");
+  if (dataset.strike) strike(dataset.strike, dataset.words || target.getAttribute("aria-label")?.replace("Strike ", "") || "what was noted");
   else if (dataset.limit) note("general.limit", { station: "film", because: dataset.limit });
   else if ("nothing" in dataset) note("general.nothing_found", { station: "film" });
   else if ("repeatStart" in dataset) startRepeat();

@@ -1,0 +1,84 @@
+"""Stand-downs: what an open cause forbids, until it is cleared, or overridden by somebody who signs for it."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+from uuid import UUID
+
+from hakutsu.dossier.hazards import HazardsDossier, KeptHazard
+
+WALKING_PACE = "walking_pace"  # moving out of the way, an override of its own
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    """A cause of a stand-down: its name, the activities it blocks, and the caution that goes with it."""
+
+    key: str
+    name: str
+    blocks: tuple[str, ...]
+    caution: str
+
+
+@dataclass(frozen=True, slots=True)
+class StandDown:
+    """A cause that was raised and is not cleared; `overridden` names the activities somebody signed for."""
+
+    entry: UUID
+    cause: Cause
+    note: str
+    overridden: tuple[str, ...]
+
+    @property
+    def blocks(self) -> tuple[str, ...]:
+        """Activities it still blocks."""
+        return tuple(activity for activity in self.cause.blocks if activity not in self.overridden)
+
+
+@cache
+def _table() -> dict[str, Any]:
+    return tomllib.loads((files("hakutsu.core") / "data" / "hazards.toml").read_text(encoding="utf-8"))
+
+
+@cache
+def activities() -> dict[str, str]:
+    """Names of the activities a stand-down can block."""
+    return dict(_table()["activity"])
+
+
+@cache
+def causes() -> dict[str, Cause]:
+    """All causes by key.
+
+    Raises
+    ------
+    ValueError
+        If a cause blocks an activity the file does not name.
+    """
+    found = {}
+    for key, row in _table()["cause"].items():
+        unknown = set(row["blocks"]) - set(activities())
+        if unknown:
+            raise ValueError(f"cause {key} blocks {', '.join(sorted(unknown))}, which is no activity")
+        found[key] = Cause(key, row["name"], tuple(row["blocks"]), row["caution"])
+    return found
+
+
+def open_stand_downs(dossier: HazardsDossier) -> list[StandDown]:
+    """Causes raised and not cleared, in the order they were raised."""
+    return [_stand_down(kept) for kept in dossier.raised.values() if kept.cleared is None]
+
+
+def _stand_down(kept: KeptHazard) -> StandDown:
+    cause = causes().get(kept.body.cause) or Cause(kept.body.cause, kept.body.cause, tuple(activities()), "")
+    return StandDown(kept.entry, cause, kept.body.note, tuple(one.activity for _, one in kept.overrides))
+
+
+def blocking(activity: str, stand_downs: Sequence[StandDown]) -> list[StandDown]:
+    """The open stand-downs that forbid an activity."""
+    return [one for one in stand_downs if activity in one.blocks]

@@ -1,0 +1,177 @@
+"""The plan: hard order kept, conditions met, as much knowledge as the time allows, the usual order where it can be."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import inf
+
+from hakutsu.core.runsheet.conditions import INSTEAD, WHY_NOT, Conditions
+from hakutsu.core.runsheet.steps import Step, steps
+from hakutsu.vehicle.vocabulary import Protocol
+
+WHILE = {"seller": "while the seller is there", "daylight": "while there is light", "dry": "while it is dry"}
+TOO_LATE = {"seller": "the seller will be gone", "daylight": "it will be dark", "dry": "it will be wet"}
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """A step in the plan, from and to [min], with why it stands where it stands."""
+
+    step: Step
+    start: float
+    end: float
+    because: str
+
+
+@dataclass(frozen=True, slots=True)
+class Dropped:
+    """A step left out, why, and what that costs [share of all knowledge the protocol would bring]."""
+
+    step: Step
+    because: str
+    cost: float
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """Steps in order, those left out, when it ends [min], and the share of knowledge it brings."""
+
+    steps: tuple[Planned, ...]
+    dropped: tuple[Dropped, ...]
+    finish: float
+    knowledge: float
+
+    @property
+    def waits(self) -> list[tuple[float, float]]:
+        """Stretches in which nothing can be done but wait [min]."""
+        gaps, at = [], 0.0
+        for one in self.steps:
+            if one.start > at:
+                gaps.append((at, one.start))
+            at = one.end
+        return gaps
+
+
+def plan(conditions: Conditions) -> Plan:
+    """Plan the steps that are not done yet.
+
+    Steps are left out in one fixed sequence, those with the least knowledge a minute first; every prefix of that
+    sequence is tried in the usual order and with steps whose conditions end brought forward, and the plan with most
+    knowledge that ends in time is taken. More time only adds plans to choose from, so it never makes the plan worse.
+    """
+    protocol = conditions.protocol
+    wanted = [s for s in steps().values() if s.takes(protocol) and s.key not in conditions.done]
+    total = sum(s.value for s in wanted if not s.needs & INSTEAD) or 1.0
+    impossible = {s.key: why for s in wanted if (why := _why_impossible(s, conditions))}
+    possible = [s for s in wanted if s.key not in impossible]
+    sequence = sorted(possible, key=lambda s: (s.value / s.takes(protocol), s.key))
+    best: tuple[float, int, list[Planned], dict[str, str]] | None = None
+    for left_out in range(len(sequence) + 1):
+        dropped = {s.key for s in sequence[:left_out]}
+        kept = [s for s in possible if s.key not in dropped]
+        for forward in (False, True):
+            found, missed = _schedule(kept, conditions, forward=forward)
+            if found and found[-1].end > conditions.available:
+                continue
+            value = sum(one.step.value for one in found)
+            if best is None or value > best[0] + 1e-9:
+                best = (value, left_out, found, missed)
+        if best is not None and best[1] < left_out and not best[3]:
+            break  # nothing shorter can bring more
+    value, count, found, missed = best if best is not None else (0.0, len(sequence), [], {})
+    reasons = impossible | missed | {s.key: "not enough time" for s in sequence[:count]}
+    left = [
+        Dropped(s, reasons[s.key], s.value / total)
+        for s in wanted
+        if s.key in reasons and not (s.key in impossible and s.needs & INSTEAD)
+    ]
+    share = min(1.0, value / total)
+    return Plan(tuple(found), tuple(left), found[-1].end if found else 0.0, share)
+
+
+def _why_impossible(step: Step, conditions: Conditions) -> str:
+    if step.activity in conditions.blocked:
+        return "a stand-down forbids it"
+    for need in sorted(step.needs):
+        if conditions.ends(need) <= 0:
+            return WHY_NOT[need]
+    return ""
+
+
+def _schedule(kept: Sequence[Step], conditions: Conditions, *, forward: bool) -> tuple[list[Planned], dict[str, str]]:
+    """One step after the other: the first in order whose predecessors are done and waited for.
+
+    With `forward`, of the steps that may begin the one whose conditions end first is taken. What can no longer be done
+    in time is missed.
+    """
+    protocol = conditions.protocol
+    here = {s.key for s in kept}
+    ready_at: dict[str, float] = {}
+    left, now = list(kept), 0.0
+    found: list[Planned] = []
+    missed: dict[str, str] = {}
+    while left:
+        for step in [s for s in left if now + s.takes(protocol) > _end(s, conditions)]:
+            left.remove(step)
+            missed[step.key] = _why_missed(step, conditions)
+            here.discard(step.key)
+        begin = {s.key: _begin(s, here, ready_at, now) for s in left}
+        if not left:
+            break
+        soonest = min(begin.values())
+        if (
+            soonest == inf
+        ):  # predecessors still to come are missing from the plan only through a cycle, which data forbid
+            break
+        may = [s for s in left if begin[s.key] <= max(now, soonest)]
+        step = min(may, key=lambda s: _end(s, conditions)) if forward else may[0]
+        start = max(now, begin[step.key])
+        end = start + step.takes(protocol)
+        if end > _end(step, conditions):
+            left.remove(step)
+            missed[step.key] = _why_missed(step, conditions)
+            here.discard(step.key)
+            continue
+        found.append(Planned(step, start, end, _because(step, here, start, ready_at, conditions, forward)))
+        ready_at[step.key] = end + step.waits(protocol)
+        left.remove(step)
+        now = end
+    return found, missed
+
+
+def _begin(step: Step, here: set[str], ready_at: dict[str, float], now: float) -> float:
+    before = [one for one in step.after if one in here]
+    return max([now, *(ready_at.get(one, inf) for one in before)])
+
+
+def _end(step: Step, conditions: Conditions) -> float:
+    return min((conditions.ends(need) for need in step.needs), default=inf)
+
+
+def _why_missed(step: Step, conditions: Conditions) -> str:
+    first = min(sorted(step.needs), key=conditions.ends)
+    return TOO_LATE[first]
+
+
+def _because(
+    step: Step, here: set[str], start: float, ready_at: dict[str, float], conditions: Conditions, forward: bool
+) -> str:
+    if "cold" in step.needs:
+        return "only while the engine is cold"
+    if forward and _end(step, conditions) < inf:
+        ending = min(sorted(step.needs), key=conditions.ends)
+        return {"seller": "while the seller is there", "daylight": "while there is light", "dry": "while it is dry"}[
+            ending
+        ]
+    running = [key for key, ready in ready_at.items() if ready > start + 1e-9]
+    if running and not any(one in running for one in step.after):
+        return f"while waiting: {steps()[running[0]].name.lower()}"
+    before = [one for one in step.after if one in here]
+    return f"after: {steps()[before[-1]].name.lower()}" if before else "in the usual order"
+
+
+def drop_order(protocol: Protocol) -> list[Step]:
+    """The sequence in which steps of a protocol are left out when time is short."""
+    wanted = [s for s in steps().values() if s.takes(protocol)]
+    return sorted(wanted, key=lambda s: (s.value / s.takes(protocol), s.key))

@@ -1,0 +1,72 @@
+"""Fold of stand-downs and of the steps of an inspection."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from datetime import datetime
+from uuid import UUID
+
+from hakutsu.dossier.folding import Gathering, fold
+from hakutsu.entries.envelope import Entry
+from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
+
+
+@dataclass(slots=True)
+class KeptHazard:
+    """A cause that was raised, who cleared it, and every override signed for it."""
+
+    entry: UUID
+    at: datetime
+    body: HazardRaised
+    cleared: tuple[Entry, HazardCleared] | None = None
+    overrides: list[tuple[Entry, HazardOverridden]] = field(default_factory=list)
+
+
+@dataclass(frozen=True, slots=True)
+class KeptStep:
+    """A step that was done; `during` are the causes that were open when it was noted."""
+
+    entry: UUID
+    at: datetime
+    minutes: float | None
+    during: tuple[str, ...]
+
+
+@dataclass(slots=True)
+class HazardsDossier:
+    """Stand-downs raised so far, and the steps begun and done."""
+
+    raised: dict[UUID, KeptHazard] = field(default_factory=dict)
+    begun: dict[str, datetime] = field(default_factory=dict)
+    done: dict[str, KeptStep] = field(default_factory=dict)
+
+
+@fold("hazard.raised")
+def _raised(gathering: Gathering, entry: Entry, body: HazardRaised) -> None:
+    gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, body)
+
+
+@fold("hazard.cleared")
+def _cleared(gathering: Gathering, entry: Entry, body: HazardCleared) -> None:
+    kept = gathering.station(HazardsDossier).raised.get(body.of)
+    if kept is not None:
+        kept.cleared = (entry, body)
+
+
+@fold("hazard.overridden")
+def _overridden(gathering: Gathering, entry: Entry, body: HazardOverridden) -> None:
+    kept = gathering.station(HazardsDossier).raised.get(body.of)
+    if kept is not None:
+        kept.overrides.append((entry, body))
+
+
+@fold("step.begun")
+def _begun(gathering: Gathering, entry: Entry, body: StepBegun) -> None:
+    gathering.station(HazardsDossier).begun[body.step] = entry.at
+
+
+@fold("step.done")
+def _done(gathering: Gathering, entry: Entry, body: StepDone) -> None:
+    hazards = gathering.station(HazardsDossier)
+    during = tuple(kept.body.cause for kept in hazards.raised.values() if kept.cleared is None)
+    hazards.done[body.step] = KeptStep(entry.id, entry.at, body.minutes, during)

@@ -1,0 +1,91 @@
+"""Places round and in a vehicle: where an inspector stands, which panels are within reach, in which order one walks."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from hakutsu.vehicle.panels import Side, panels
+from hakutsu.vehicle.vocabulary import Direction
+
+FIRST = "front"
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A place, its name, the vehicle's own side where it has one, and the panels within reach."""
+
+    key: str
+    name: str
+    side: Side | None
+    panels: tuple[str, ...]
+
+
+@cache
+def _table() -> dict[str, Any]:
+    return tomllib.loads((files("hakutsu.vehicle") / "data" / "places.toml").read_text(encoding="utf-8"))
+
+
+@cache
+def places() -> dict[str, Place]:
+    """All places by key.
+
+    Raises
+    ------
+    ValueError
+        If the data file names a panel that does not exist.
+    """
+    found: dict[str, Place] = {}
+    for key, row in _table()["place"].items():
+        sides: tuple[Side | None, ...] = ("left", "right") if row.get("sided") else (None,)
+        for side in sides:
+            within = [name for panel in row["panels"] for name in _keys(panel, side)]
+            name = row["name"].replace("{s}", side or "")
+            full = f"{key}_{side}" if side else key
+            found[full] = Place(full, name, side, tuple(within))
+    return found
+
+
+def _keys(panel: str, side: Side | None) -> list[str]:
+    keys = [panel] if panel in panels() else [f"{panel}_{s}" for s in ((side,) if side else ("left", "right"))]
+    for key in keys:
+        if key not in panels():
+            raise ValueError(f"places name the panel {key}, which does not exist")
+    return keys
+
+
+@cache
+def place_of_panel() -> dict[str, str]:
+    """The place from which each panel is reached."""
+    return {panel: place.key for place in places().values() for panel in place.panels}
+
+
+def outside() -> tuple[str, ...]:
+    """Places on the walk round the vehicle."""
+    return tuple(_table()["ring"])
+
+
+def walk(start: str = FIRST, direction: Direction = Direction.LEFT_FIRST) -> list[str]:
+    """All places in walk order.
+
+    Parameters
+    ----------
+    start : a place of the walk round the vehicle
+    direction : from the nose along the vehicle's own left side first, or its right
+
+    Raises
+    ------
+    ValueError
+        If `start` is no place of that walk.
+    """
+    ring: Sequence[str] = outside()
+    if start not in ring:
+        raise ValueError(f"the walk round a vehicle can begin at {', '.join(ring)}, not at “{start}”")
+    if direction is Direction.RIGHT_FIRST:
+        ring = [ring[0], *reversed(ring[1:])]
+    at = ring.index(start)
+    return [*ring[at:], *ring[:at], *_table()["then"]]
