@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime, timedelta
 from functools import cached_property
 from uuid import UUID
 
@@ -26,6 +27,8 @@ from hakutsu.core.film import (
     without,
 )
 from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_gauge, verified
+from hakutsu.core.hazards import StandDown, activities, blocking, open_stand_downs
+from hakutsu.core.runsheet import Conditions, Plan, plan
 from hakutsu.dossier import Dossier, KeptReading
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.vehicle.shell import shell
@@ -122,6 +125,45 @@ class Reckoning:
     def next_spot(self) -> NextSpot | None:
         """Where a reading is expected to tell most, or none when more would hardly change the words."""
         return advice(self.film_model, prior_finish(self.film.school, self.film_survey.finish))
+
+    @cached_property
+    def stand_downs(self) -> list[StandDown]:
+        """Causes raised and not cleared."""
+        return open_stand_downs(self.dossier.hazards)
+
+    def blocking(self, activity: str | None) -> list[StandDown]:
+        """The open stand-downs that forbid an activity."""
+        return blocking(activity, self.stand_downs) if activity else []
+
+    def run_sheet(self, now: datetime) -> Plan | None:
+        """The plan from now on, or none before any conditions were noted."""
+        said = self.dossier.day.conditions
+        if said is None:
+            return None
+        begin = max(now, said.begins)
+        end = said.begins + timedelta(minutes=said.available)
+
+        def minutes(at: datetime | None) -> float | None:
+            return None if at is None else (at - begin).total_seconds() / 60
+
+        started = {"cold_start", "start"} & set(self.dossier.hazards.begun)
+        forbidden = frozenset(activity for activity in activities() if self.blocking(activity))
+        return plan(
+            Conditions(
+                available=max(0.0, minutes(end) or 0.0),
+                protocol=self.dossier.opening.brief.protocol,
+                engine_cold=said.engine_cold and not started,
+                lift=said.lift,
+                lift_by_driving=said.lift_by_driving,
+                helper=said.helper,
+                may_drive=said.may_drive,
+                seller_until=minutes(said.seller_until),
+                daylight_until=minutes(said.daylight_until),
+                dry_until=minutes(said.dry_until),
+                blocked=forbidden,
+                done=frozenset(self.dossier.hazards.done),
+            )
+        )
 
     def filled_area(self, panel: str) -> tuple[float, float] | None:
         """The 80 % interval of the area under filler [cm²], where filler is the likeliest state."""

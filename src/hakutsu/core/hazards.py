@@ -51,6 +51,11 @@ def activities() -> dict[str, str]:
     return dict(_table()["activity"])
 
 
+def headings() -> dict[str, str]:
+    """What to write over the causes of each activity."""
+    return dict(_table()["heading"])
+
+
 @cache
 def causes() -> dict[str, Cause]:
     """All causes by key.

@@ -7,16 +7,19 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
+from hakutsu.dossier.day import DayDossier
 from hakutsu.dossier.film import FilmDossier, KeptReading
 from hakutsu.dossier.folding import gather, struck_ids
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
+from hakutsu.dossier.round import PlaceCoverage, coverage_by_place
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.description import VehicleDescription
 
 __all__ = [
     "Covered",
+    "DayDossier",
     "Dossier",
     "FilmDossier",
     "General",
@@ -27,6 +30,7 @@ __all__ = [
     "KeptStep",
     "Opening",
     "PanelCoverage",
+    "PlaceCoverage",
     "gather_dossier",
 ]
 
@@ -42,6 +46,7 @@ class Dossier:
     film: FilmDossier
     general: General
     hazards: HazardsDossier
+    day: DayDossier
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -55,6 +60,10 @@ class Dossier:
         if self.opening.vehicle is None:
             raise LookupError("this inspection has no vehicle yet")
         return self.opening.vehicle
+
+    def place_coverage(self) -> list[PlaceCoverage]:
+        """Coverage of every place in walk order."""
+        return coverage_by_place(self.day.places(), self.film_coverage(), self.general)
 
     def film_coverage(self) -> list[PanelCoverage]:
         """Coverage of the film survey in walk order."""
@@ -73,4 +82,5 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         gathering.station(FilmDossier),
         gathering.station(General),
         gathering.station(HazardsDossier),
+        gathering.station(DayDossier),
     )

@@ -5,13 +5,31 @@ from __future__ import annotations
 from functools import singledispatch
 
 from hakutsu.core.film import cue_kinds, magnet_names
+from hakutsu.core.hazards import activities, causes
+from hakutsu.core.runsheet import steps
 from hakutsu.dossier import Dossier
 from hakutsu.entries import Entry
+from hakutsu.entries.day import DayConditions, Walk
 from hakutsu.entries.film import CoverFelt, CueLookedFor, GaugeInUse, Imported, MagnetTried, Reading, Verification
-from hakutsu.entries.general import Intervention, Limit, NothingFound, Seen, Strike
+from hakutsu.entries.general import (
+    AskSeller,
+    DidNotWork,
+    DoNotKnow,
+    ForDesk,
+    Hint,
+    Intervention,
+    Limit,
+    NotFitted,
+    NothingFound,
+    Seen,
+    Settled,
+    Strike,
+)
+from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 from hakutsu.entries.opening import Brief, StageReached, Vehicle
 from hakutsu.entries.registry import Body
 from hakutsu.vehicle.panels import body_styles, panels
+from hakutsu.vehicle.places import places
 from hakutsu.vehicle.units import UNIT_LABEL, show
 from hakutsu.vehicle.vocabulary import ReadingStatus
 
@@ -20,6 +38,8 @@ def place_words(place: str | None) -> str:
     """A place as the trade names it."""
     if place is None:
         return ""
+    if place in places():
+        return places()[place].name
     return panels()[place].name() if place in panels() else place
 
 
@@ -117,7 +137,84 @@ def _(body: Intervention) -> tuple[str, str]:
 
 @body_words.register
 def _(body: Seen) -> tuple[str, str]:
-    return "Seen", body.text
+    between = "" if body.low is None else f" ({body.low:g} to {body.high:g} {body.unit})".replace(" )", ")")
+    return "Seen", body.text + between
+
+
+@body_words.register
+def _(body: NotFitted) -> tuple[str, str]:
+    return "Not fitted", body.what
+
+
+@body_words.register
+def _(body: DidNotWork) -> tuple[str, str]:
+    return "Did not work for us", body.what
+
+
+@body_words.register
+def _(body: DoNotKnow) -> tuple[str, str]:
+    return "Not known", body.what
+
+
+@body_words.register
+def _(body: Hint) -> tuple[str, str]:
+    may, settled = (
+        body.may_mean and f"; may mean: {body.may_mean}",
+        body.settled_by and f"; settled by: {body.settled_by}",
+    )
+    return "Hint", f"{body.seen}{may}{settled}"
+
+
+@body_words.register
+def _(body: AskSeller) -> tuple[str, str]:
+    return "Ask the seller", body.question
+
+
+@body_words.register
+def _(body: ForDesk) -> tuple[str, str]:
+    return "For the desk", body.question
+
+
+@body_words.register
+def _(body: Settled) -> tuple[str, str]:
+    source = f", from {body.source}" if body.source else ""
+    return "Hearsay" if body.hearsay else "Settled", f"{body.answer}{source}"
+
+
+@body_words.register
+def _(body: HazardRaised) -> tuple[str, str]:
+    cause = causes()[body.cause].name if body.cause in causes() else body.cause
+    return "Stand-down", cause + (f": {body.note}" if body.note else "")
+
+
+@body_words.register
+def _(body: HazardCleared) -> tuple[str, str]:
+    return "Stand-down cleared", f"{body.name}, {body.trade}: {body.done}"
+
+
+@body_words.register
+def _(body: HazardOverridden) -> tuple[str, str]:
+    return "Stand-down overridden", f"{activities().get(body.activity, body.activity)}, by {body.name}: {body.reason}"
+
+
+@body_words.register
+def _(body: StepBegun) -> tuple[str, str]:
+    return "Step begun", steps()[body.step].name if body.step in steps() else body.step
+
+
+@body_words.register
+def _(body: StepDone) -> tuple[str, str]:
+    return "Step done", steps()[body.step].name if body.step in steps() else body.step
+
+
+@body_words.register
+def _(body: Walk) -> tuple[str, str]:
+    return "Walk", f"from {places()[body.start].name.lower()}, {body.direction}"
+
+
+@body_words.register
+def _(body: DayConditions) -> tuple[str, str]:
+    return "Conditions of the day", f"{body.available} minutes from {body.begins:%H:%M} UTC"
 
 
 @body_words.register

@@ -8,10 +8,12 @@ from uuid import UUID
 from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, Field
 
+from hakutsu.core.runsheet import steps
 from hakutsu.entries import Draft
 from hakutsu.logbook import Acknowledged, Refused
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import PROFILE, film_fragments
+from hakutsu.web.round.context import place_fragments
 
 router = APIRouter()
 
@@ -23,13 +25,16 @@ class Sent(BaseModel):
     view: str = ""
     panel: str | None = None
     drawing: str = PROFILE
+    place: str | None = None
 
 
 @router.post("/inspections/{inspection}/entries")
 def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
     """Append drafts; the answer names every id as acknowledged or refused, with fragments of the asked view."""
+    forbidden = _forbidden(inspection, sent.entries, desk)
     try:
-        answers = desk.logbook.append(inspection, sent.entries, desk.author)
+        allowed = [draft for draft in sent.entries if draft.id not in forbidden]
+        answers = [*desk.logbook.append(inspection, allowed, desk.author), *forbidden.values()]
     except LookupError as error:
         raise HTTPException(404, "There is no inspection at this address.") from error
     reply: dict[str, Any] = {
@@ -42,7 +47,25 @@ def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
     }
     if sent.view == "film":
         reply["fragments"] = film_fragments(desk.reckoning(inspection), sent.panel, sent.drawing)
+    if sent.view == "place":
+        reply["fragments"] = place_fragments(desk.reckoning(inspection), sent.place)
     return reply
+
+
+def _forbidden(inspection: UUID, drafts: list[Draft], desk: DeskHere) -> dict[UUID, Refused]:
+    """Steps that an open stand-down forbids to begin, refused whichever way they come in."""
+    begun = [draft for draft in drafts if draft.kind == "step.begun"]
+    if not begun or not desk.logbook.holds(inspection):
+        return {}
+    reckoning = desk.reckoning(inspection)
+    found = {}
+    for draft in begun:
+        step = steps().get(str(draft.body.get("step")))
+        blocked = reckoning.blocking(step.activity) if step else []
+        if blocked:
+            words = "; ".join(f"{one.cause.name}. {one.cause.caution}" for one in blocked)
+            found[draft.id] = Refused(draft.id, "step", f"a stand-down forbids it: {words}")
+    return found
 
 
 @router.get("/inspections/{inspection}/entries")

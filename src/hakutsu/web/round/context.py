@@ -1,0 +1,200 @@
+"""What the pages of the round show."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import UUID
+
+from markupsafe import Markup
+
+from hakutsu.core.hazards import WALKING_PACE, Cause, StandDown, activities, causes, headings
+from hakutsu.core.runsheet import Plan, steps
+from hakutsu.dossier import Covered, Kept, PlaceCoverage
+from hakutsu.entries.general import AskSeller, DidNotWork, DoNotKnow, ForDesk, Hint
+from hakutsu.figures.time_strip import time_strip
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.wording import body_words, place_words
+from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.places import outside, places
+from hakutsu.vehicle.vocabulary import Direction
+from hakutsu.web.film.context import station_config
+from hakutsu.web.rendering import fragment
+
+USUAL_LIMITS = ("dirty or wet", "covered or locked", "no light", "no time", "not allowed")
+HOW = ("from across the yard", "at arm’s length", "close, with hand and lamp")
+
+
+@dataclass(frozen=True, slots=True)
+class OpenQuestion:
+    """A question that is still open: what kind, in words, where, and its entry."""
+
+    entry: UUID
+    kind: str
+    words: str
+    place: str
+    place_key: str | None
+
+
+def open_questions(reckoning: Reckoning) -> list[tuple[str, list[OpenQuestion]]]:
+    """Open hints, questions to the seller and for the desk, what did not work, and what is not known."""
+    general = reckoning.dossier.general
+    groups = (
+        ("Hints", Hint), ("To ask the seller", AskSeller), ("Did not work for us", DidNotWork),
+        ("For the desk", ForDesk), ("Not known", DoNotKnow),
+    )  # fmt: skip
+    found = [(name, [_question(kept) for kept in general.open(kind)]) for name, kind in groups]
+    return [(name, kept) for name, kept in found if kept]
+
+
+def _question(kept: Kept) -> OpenQuestion:
+    kind, words = body_words(kept.body)
+    return OpenQuestion(kept.entry.id, kind, words, place_words(kept.entry.place), kept.entry.place)
+
+
+def round_context(reckoning: Reckoning) -> dict[str, Any]:
+    """Every place in walk order with its coverage, and every open question."""
+    coverage = reckoning.dossier.place_coverage()
+    return {
+        "dossier": reckoning.dossier,
+        "rows": [(places()[one.place], one) for one in coverage],
+        "done": sum(one.done for one in coverage),
+        "limited": sum(one.limited for one in coverage),
+        "expected": sum(one.expected for one in coverage),
+        "questions": open_questions(reckoning),
+        "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
+        "retests": len(reckoning.film.open_surprises),
+        "walk": reckoning.dossier.day.walk,
+        "starts": [places()[key] for key in outside()],
+        "directions": list(Direction),
+        "usual_limits": USUAL_LIMITS,
+    }
+
+
+def place_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
+    """Everything due and noted at one place."""
+    walk = reckoning.dossier.day.places()
+    at = walk.index(key)
+    coverage: PlaceCoverage = next(one for one in reckoning.dossier.place_coverage() if one.place == key)
+    here = [key, *places()[key].panels]
+    said = [
+        (entry, *body_words(entry.parsed()), place_words(entry.place))
+        for entry in reckoning.dossier.entries
+        if entry.place in here and entry.id not in reckoning.dossier.struck and entry.kind.startswith("general.")
+    ]
+    panels_here = [(panels()[panel.panel], panel, reckoning.film.panel(panel.panel)) for panel in coverage.panels]
+    due = next((panel.panel for panel in coverage.panels if panel.state is Covered.OPEN), None)
+    first = coverage.panels[0].panel if coverage.panels else ""
+    return {
+        "dossier": reckoning.dossier,
+        "place": places()[key],
+        "back": places()[walk[at - 1]],
+        "next": places()[walk[(at + 1) % len(walk)]],
+        "coverage": coverage,
+        "panels_here": panels_here,
+        "due_panel": due or first,
+        "repeats": [s for s in reckoning.film.open_surprises if s.observation.panel in here],
+        "said": said,
+        "how": HOW,
+        "usual_limits": USUAL_LIMITS,
+        "unit": reckoning.dossier.film.gauge.unit,
+        "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
+    }
+
+
+def place_fragments(reckoning: Reckoning, key: str | None) -> dict[str, str]:
+    """The moving parts of a place sheet."""
+    if key not in places():
+        return {}
+    context = place_context(reckoning, key)
+    return {name: fragment(f"round/_{name}.html", **context) for name in ("place_due", "place_said")}
+
+
+def place_config(reckoning: Reckoning, key: str) -> str:
+    """What the place sheet's script must know: the film station's, narrowed to the panels here."""
+    config = json.loads(station_config(reckoning))
+    here = places()[key].panels
+    config["panels"] = [panel for panel in config["panels"] if panel["key"] in here]
+    return json.dumps({**config, "place": key})
+
+
+@dataclass(frozen=True, slots=True)
+class SheetRow:
+    """A step of the run sheet: planned times, why there, what blocks it, whether it is under way or done."""
+
+    key: str
+    name: str
+    place: str
+    begin: str
+    end: str
+    because: str
+    blocked: list[StandDown]
+    begun: bool
+
+
+def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
+    """The plan with its strip, what is left out, and what was done."""
+    hazards = reckoning.dossier.hazards
+    plan = reckoning.run_sheet(now)
+    said = reckoning.dossier.day.conditions
+    begin = max(now, said.begins) if said else now
+    rows = [] if plan is None else [_sheet_row(reckoning, plan, i, begin) for i in range(len(plan.steps))]
+    forbidden = [
+        (step, blocked)
+        for step in steps().values()
+        if step.key not in hazards.done and (blocked := reckoning.blocking(step.activity))
+    ]
+    return {
+        "dossier": reckoning.dossier,
+        "conditions": said,
+        "plan": plan,
+        "sheet": rows,
+        "begin": begin,
+        "strip": Markup(time_strip(plan, begin, now)) if plan else "",
+        "done_steps": [(steps()[key].name, kept) for key, kept in hazards.done.items() if key in steps()],
+        "forbidden": forbidden,
+        "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
+        "now": now,
+    }
+
+
+def _sheet_row(reckoning: Reckoning, plan: Plan, i: int, begin: datetime) -> SheetRow:
+    one = plan.steps[i]
+    start, end = (begin + timedelta(minutes=at) for at in (one.start, one.end))
+    return SheetRow(
+        one.step.key,
+        one.step.name,
+        places()[one.step.place].name,
+        f"{start:%H:%M}",
+        f"{end:%H:%M}",
+        one.because,
+        reckoning.blocking(one.step.activity),
+        one.step.key in reckoning.dossier.hazards.begun,
+    )
+
+
+def stand_down_context(reckoning: Reckoning) -> dict[str, Any]:
+    """Open causes with what clears or overrides them, closed ones, and every cause one may raise."""
+    raised = reckoning.dossier.hazards.raised
+    grouped: dict[str, list[Cause]] = {}
+    for cause in causes().values():
+        worst = "running" if "running" in cause.blocks else "driving" if "driving" in cause.blocks else cause.blocks[0]
+        grouped.setdefault(worst, []).append(cause)
+    return {
+        "dossier": reckoning.dossier,
+        "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
+        "walking_pace": WALKING_PACE,
+        "groups": grouped,
+        "headings": headings(),
+        "kept": raised,
+        "closed": [
+            (causes()[kept.body.cause].name, kept) for kept in raised.values()
+            if kept.cleared is not None and kept.body.cause in causes()
+        ],
+    }  # fmt: skip

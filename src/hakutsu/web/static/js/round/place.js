@@ -1,0 +1,82 @@
+/** The place sheet: film by short codes, remarks of every kind, "nothing found" and limits, all through the outbox. */
+
+import { swap } from "../fragments.js";
+import { readLine } from "../film/line.js";
+import { Outbox, draft } from "../outbox.js";
+
+const MIL = 25.4;
+const main = document.querySelector("[data-place-sheet]");
+const config = JSON.parse(main.dataset.config);
+const fitted = new Map(config.panels.map((panel) => [panel.code, panel.key]));
+const line = document.querySelector("#line");
+const said = document.querySelector("[data-said]");
+
+const outbox = new Outbox(config.inspection, {
+  context: () => ({ view: "place", place: config.place }),
+  onReply: (reply) => reply.fragments && swap(reply.fragments),
+  onState: (waiting, offline) => {
+    const chip = document.querySelector("#saved");
+    chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
+    chip.classList.toggle("font-bold", offline);
+  },
+  onRefused: (refused) => say(`Not stored: ${refused.map((one) => one.message).join("; ")}`, true),
+});
+
+function say(words, fault = false) {
+  if (!said) return;
+  said.textContent = words;
+  said.className = `mt-1 min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
+}
+
+function here(kind, body, envelope = {}) {
+  return outbox.add([draft(kind, body, { place: config.place, ...envelope })]);
+}
+
+document.querySelector("[data-film-line]")?.addEventListener("submit", async (event) => {
+  event.preventDefault();
+  if (!line.value.trim()) return say("Type a panel's code and its readings, then Enter");
+  const start = config.panels.length ? config.panels[0].key : "";
+  const read = readLine(line.value, { panel: start, unit: config.gauge.unit, fitted, codes: config.codes });
+  if (read.fault) return say(read.fault, true);
+  const readings = read.actions.filter((one) => one.kind === "reading");
+  if (!readings.length) return say("Numbers are missing: code and readings in one line", true);
+  await outbox.add(
+    readings.map((one) => {
+      const value = one.value === null ? {} : { value_um: one.unit === "mil" ? Math.round(one.value * MIL * 1000) / 1000 : one.value };
+      const { step_um, limit_um } = config.gauge;
+      return draft("film.reading", { ...value, status: one.status, unit: one.unit, step_um, limit_um, edge: one.edge }, { place: one.panel });
+    }),
+  );
+  say(`${readings.length} reading${readings.length > 1 ? "s" : ""} kept`);
+  line.value = "";
+  return line.focus();
+});
+
+const FIELD = { "general.hint": "seen", "general.ask_seller": "question", "general.for_desk": "question", "general.intervention": "done", "general.seen": "text" };
+const WITH_STATION = new Set(["general.seen", "general.did_not_work", "general.do_not_know", "general.not_fitted", "general.intervention"]);
+
+document.querySelector("[data-remark]").addEventListener("submit", async (event) => {
+  event.preventDefault();
+  const { text, own } = event.target.elements;
+  const kind = event.submitter?.value || "general.seen";
+  const fault = document.querySelector("[data-remark-fault]");
+  fault.hidden = text.value.trim() !== "";
+  if (!fault.hidden) return text.focus();
+  const body = { [FIELD[kind] || "what"]: text.value.trim(), ...(WITH_STATION.has(kind) ? { station: "general" } : {}) };
+  await here(kind, body, own.checked ? { own_doing: true } : {});
+  text.value = "";
+  own.checked = false;
+  return undefined;
+});
+
+document.addEventListener("click", (event) => {
+  const target = event.target.closest("[data-nothing-how], [data-place-limit], [data-strike]");
+  if (!target) return;
+  const { dataset } = target;
+  if (dataset.nothingHow) here("general.nothing_found", { station: "general" }, { how: dataset.nothingHow });
+  if (dataset.placeLimit) here("general.limit", { station: "general", because: dataset.placeLimit });
+  if (dataset.strike) outbox.add([draft("general.strike", {}, { strikes: dataset.strike })]);
+});
+
+outbox.send();
+document.documentElement.dataset.ready = "place";

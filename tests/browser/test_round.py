@@ -1,0 +1,69 @@
+"""A morning at the vehicle: the plan, a place, a stand-down, a replan."""
+
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.case import BrowserCase
+
+
+class Morning(BrowserCase):
+    def test_plan_place_stand_down_and_replan(self):
+        here = self.new_inspection("Skarrow Fell 4×4")
+        self.open(f"{here}/runsheet")
+        self.one("#available").clear()
+        self.one("#available").send_keys("300")
+        self.one("[name=lift]").click()
+        self.press("[action$='conditions'] button")
+        self.wait(lambda: self.all(".time-strip"))
+        self.assertIn("Under: rust", self.text("main"))
+        self.press("[aria-label='Begin: Prove that the engine is cold']")
+        self.wait(lambda: self.all("[aria-label='Done: Prove that the engine is cold']"))
+        self.stand_at_the_front(here)
+        self.fuel_is_wet(here)
+        self.open(f"{here}/runsheet")
+        self.one("[name=lift]").click()
+        self.press("[action$='conditions'] button")
+        self.wait(lambda: "Under from outside" in self.text("main"))
+        self.assertNotIn("Cold start with smoke", self.text("section[aria-label='The plan']"))
+
+    def stand_at_the_front(self, here):
+        self.open(f"{here}/place/front")
+        self.wait(lambda: self.all("html[data-ready=place]"))
+        self.one("#line").send_keys("bo 118 121 117", Keys.ENTER)
+        self.wait(lambda: "3/3" in self.text("[data-fragment=place_due]"))
+        self.one("#line").send_keys("fwl 118", Keys.ENTER)
+        self.assertIn("not fitted", self.text("[data-said]"))
+        self.one("#remark").send_keys("lamp bracket bent")
+        self.press("[value='general.hint']")
+        self.wait(lambda: "lamp bracket bent" in self.text("[data-fragment=place_said]"))
+        self.press("[value='general.seen']")
+        self.assertIn("Write it down first", self.text("[data-remark-fault]"))
+        self.press("[data-nothing-how='close, with hand and lamp']")
+        self.wait(lambda: "Looked, nothing found" in self.text("[data-fragment=place_said]"))
+        self.press("[data-fragment=place_said] [data-strike]")
+        self.wait(lambda: len(self.all("[data-fragment=place_said] [data-strike]")) == 1)
+
+    def fuel_is_wet(self, here):
+        self.open(f"{here}/standdowns")
+        self.one("[value=fuel_wet]").click()
+        self.one("#note").send_keys("at the filter", Keys.ENTER)
+        self.wait(lambda: "at the filter" in self.text("main"))
+        self.open(f"{here}/runsheet")
+        self.press("[aria-label='Begin: Cold start with smoke and noises']")
+        self.wait(lambda: "is refused" in self.text("[role=alert]") or "is refused" in self.text("main"))
+        self.assertIn("Air it, keep clear", self.text("main"))
+
+
+class Narrow(BrowserCase):
+    width, height = 390, 844
+
+    def test_a_place_by_touch_and_nothing_sticks_out(self):
+        here = self.new_inspection()
+        for name in ("round", "place/rear", "runsheet", "standdowns"):
+            self.open(f"{here}/{name}")
+            with self.subTest(name):
+                width = self.driver.execute_script("return document.documentElement.scrollWidth")
+                self.assertLessEqual(width, self.width)
+        self.open(f"{here}/place/rear")
+        self.wait(lambda: self.all("html[data-ready=place]"))
+        self.press("[data-place-limit='dirty or wet']")
+        self.wait(lambda: "limited" in self.text("[data-fragment=place_due]"))

@@ -1,0 +1,87 @@
+import tempfile
+import unittest
+
+from hakutsu.core.hazards import WALKING_PACE, activities, blocking, causes, headings, open_stand_downs
+from hakutsu.dossier import gather_dossier
+from hakutsu.entries import Draft
+from hakutsu.entries.general import Strike
+from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepDone
+from tests.builders import NOON, logbook_in, opened
+
+DRIVING = {"driving", "road_test"}
+
+
+class Table(unittest.TestCase):
+    def test_what_forbids_running_forbids_driving_and_what_forbids_driving_a_road_test(self):
+        for cause in causes().values():
+            with self.subTest(cause.key):
+                if "running" in cause.blocks:
+                    self.assertLessEqual(DRIVING, set(cause.blocks))
+                if "driving" in cause.blocks:
+                    self.assertIn("road_test", cause.blocks)
+                self.assertTrue(cause.caution and cause.name)
+
+    def test_a_few_by_hand(self):
+        for key, blocks in (
+            ("fuel_wet", {"running", *DRIVING}),
+            ("brake_pipe", DRIVING),
+            ("tread_below_limit", {"road_test"}),
+            ("sill_perforated", {"lifting", "under"}),
+            ("on_jack", {"under"}),
+        ):
+            self.assertEqual(set(causes()[key].blocks), blocks, key)
+
+    def test_every_activity_has_its_heading(self):
+        self.assertEqual(set(headings()), set(activities()))
+
+
+class StandDowns(unittest.TestCase):
+    def setUp(self):
+        self.directory = tempfile.TemporaryDirectory()
+        self.addCleanup(self.directory.cleanup)
+        self.logbook = logbook_in(self.directory.name)
+        self.inspection = opened(self.logbook)
+
+    def write(self, kind, body, **envelope):
+        draft = Draft.write(kind, body, NOON, **envelope)
+        self.logbook.append(self.inspection, [draft], "Test Inspector")
+        return draft.id
+
+    def dossier(self):
+        return gather_dossier(self.inspection, self.logbook.entries(self.inspection))
+
+    def open(self):
+        return open_stand_downs(self.dossier().hazards)
+
+    def test_every_cause_blocks_what_it_says_and_no_longer_once_cleared(self):
+        for cause in causes().values():
+            with self.subTest(cause.key):
+                raised = self.write("hazard.raised", HazardRaised(cause=cause.key))
+                for activity in activities():
+                    self.assertEqual(bool(blocking(activity, self.open())), activity in cause.blocks)
+                body = HazardCleared(of=raised, name="R. Ness", trade="mechanic", done="mended")
+                self.write("hazard.cleared", body)
+                self.assertEqual(self.open(), [])
+
+    def test_an_override_frees_what_was_signed_for_and_leaves_the_cause_open(self):
+        raised = self.write("hazard.raised", HazardRaised(cause="fuel_wet"))
+        pace = HazardOverridden(of=raised, name="R. Ness", reason="ferry queue", activity=WALKING_PACE)
+        self.write("hazard.overridden", pace)
+        self.assertTrue(blocking("driving", self.open()))
+        signed = HazardOverridden(of=raised, name="R. Ness", reason="seller insists", activity="running")
+        self.write("hazard.overridden", signed)
+        self.assertFalse(blocking("running", self.open()))
+        self.assertTrue(blocking("driving", self.open()))
+        self.assertEqual(len(self.open()), 1)
+
+    def test_a_cause_raised_by_mistake_is_struck(self):
+        raised = self.write("hazard.raised", HazardRaised(cause="no_belt"))
+        self.write("general.strike", Strike(), strikes=raised)
+        self.assertEqual(self.open(), [])
+
+    def test_an_observation_made_during_a_stand_down_is_kept_and_marked(self):
+        self.write("step.done", StepDone(step="cold_levels"))
+        self.write("hazard.raised", HazardRaised(cause="oil_pressure"))
+        self.write("step.done", StepDone(step="cold_start", minutes=3))
+        done = self.dossier().hazards.done
+        self.assertEqual((done["cold_levels"].during, done["cold_start"].during), ((), ("oil_pressure",)))

@@ -1,0 +1,164 @@
+from datetime import timedelta
+from uuid import UUID
+
+from icalendar import Calendar
+
+from hakutsu.entries import Draft
+from hakutsu.entries.general import Hint, Limit, NothingFound, Seen, Settled, Station
+from hakutsu.entries.hazards import StepBegun
+from tests.builders import NOON, opened, reading
+from tests.web.test_pages import WebCase
+
+
+class RoundCase(WebCase):
+    def setUp(self):
+        super().setUp()
+        self.inspection = opened(self.logbook)
+        self.here = f"/inspections/{self.inspection}"
+
+    def dossier(self):
+        return self.client.app.state.desk.reckoning(self.inspection).dossier
+
+    def place(self, key):
+        return next(one for one in self.dossier().place_coverage() if one.place == key)
+
+    def write(self, kind, body, **envelope):
+        draft = Draft.write(kind, body, NOON, **envelope)
+        self.post(self.inspection, draft)
+        return draft.id
+
+
+class Places(RoundCase):
+    def test_coverage_of_a_place_by_hand(self):
+        # front corner, left: the look, the front wing and the A-pillar
+        self.assertEqual((self.place("front_corner_left").expected, self.place("front_corner_left").open), (3, 3))
+        self.post(self.inspection, *(reading("front_wing_left", 118, after=i) for i in range(3)))
+        self.assertEqual((self.place("front_corner_left").done, self.place("front_corner_left").open), (1, 2))
+        self.write(
+            "general.nothing_found", NothingFound(station=Station.GENERAL), place="front_corner_left", how="close"
+        )
+        self.write("general.limit", Limit(station=Station.FILM, because="wet"), place="a_pillar_left")
+        one = self.place("front_corner_left")
+        self.assertEqual((one.done, one.limited, one.open), (2, 1, 0))
+
+    def test_a_find_takes_the_earlier_nothing_away_and_both_stay_readable(self):
+        self.write("general.nothing_found", NothingFound(station=Station.GENERAL), place="rear", how="arm's length")
+        self.assertIn("rear", self.dossier().general.nothing)
+        self.write("general.seen", Seen(text="stone chips"), place="rear")
+        self.assertNotIn("rear", self.dossier().general.nothing)
+        text = self.client.get(f"{self.here}/place/rear").text
+        self.assertIn("Looked, nothing found", text)
+        self.assertIn("stone chips", text)
+
+    def test_a_limit_is_no_look_but_no_gap_either(self):
+        self.write("general.limit", Limit(station=Station.GENERAL, because="locked"), place="boot")
+        self.assertEqual((self.place("boot").done, self.place("boot").limited, self.place("boot").open), (0, 1, 0))
+        self.assertIn("not looked at: locked", self.client.get(f"{self.here}/round").text)
+
+    def test_a_hint_stays_open_until_something_settles_it(self):
+        hint = self.write("general.hint", Hint(seen="jump pack under a seat"), place="inside_front")
+        self.assertIn("jump pack", self.client.get(f"{self.here}/round").text)
+        self.write("general.settled", Settled(of=hint, answer="battery tested: sound"))
+        self.assertNotIn("Hints: 1 open", self.client.get(f"{self.here}/round").text)
+
+    def test_the_walk_follows_its_setting(self):
+        self.client.post(f"{self.here}/round/walk", data={"start": "rear", "direction": "right side first"})
+        self.assertEqual(self.dossier().day.places()[:2], ["rear", "rear_corner_left"])
+        answer = self.client.post(f"{self.here}/round/walk", data={"start": "moon", "direction": "x"})
+        self.assertEqual(answer.status_code, 422)
+
+    def test_a_range_with_its_ends_the_wrong_way_round_is_refused(self):
+        for body in ({"text": "tread", "low": 60, "high": 50}, {"text": "tread", "low": 60}):
+            draft = Draft(id=UUID(int=len(body)), at=NOON, kind="general.seen", body=body, place="rear")
+            (refused,) = self.post(self.inspection, draft).json()["refused"]
+            self.assertIn("range", refused["message"])
+
+    def test_no_such_place_is_a_helpful_page(self):
+        self.assertEqual(self.client.get(f"{self.here}/place/moon").status_code, 404)
+
+
+class StandDowns(RoundCase):
+    def raise_one(self, cause="fuel_wet"):
+        self.client.post(f"{self.here}/standdowns", data={"act": "hazard.raised", "cause": cause, "note": "filter"})
+        return str(next(iter(self.dossier().hazards.raised)))
+
+    def test_a_blocked_step_is_refused_on_the_page_and_by_the_server_with_the_caution(self):
+        self.raise_one()
+        answer = self.client.post(f"{self.here}/steps/cold_start/begin")
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("Air it, keep clear", answer.text)
+        draft = Draft.write("step.begun", StepBegun(step="cold_start"), NOON)
+        (refused,) = self.post(self.inspection, draft, reading("roof", 118)).json()["refused"]
+        self.assertIn("a stand-down forbids it", refused["message"])
+        self.assertEqual(len(self.film_readings(self.inspection)), 1)
+
+    def test_it_stands_on_every_page_of_the_round_until_cleared(self):
+        raised = self.raise_one()
+        for name in ("round", "runsheet", "place/front"):
+            self.assertIn("Stand-down: fuel wet", self.client.get(f"{self.here}/{name}").text)
+        data = {"act": "hazard.cleared", "of": raised, "name": "R. Ness", "trade": "mechanic", "done": "hose"}
+        self.client.post(f"{self.here}/standdowns", data=data)
+        self.assertNotIn("Stand-down: fuel wet", self.client.get(f"{self.here}/round").text)
+        self.assertIn("cleared by R. Ness", self.client.get(f"{self.here}/standdowns").text)
+        self.assertEqual(
+            self.client.post(f"{self.here}/steps/cold_start/begin", follow_redirects=False).status_code, 303
+        )
+
+    def test_an_override_without_a_name_or_reason_is_refused(self):
+        raised = self.raise_one()
+        data = {"act": "hazard.overridden", "of": raised, "name": " ", "reason": "", "activity": "running"}
+        self.assertEqual(self.client.post(f"{self.here}/standdowns", data=data).status_code, 422)
+        self.assertTrue(self.client.app.state.desk.reckoning(self.inspection).blocking("running"))
+
+    def test_what_was_done_all_the_same_is_kept_and_marked(self):
+        self.raise_one()
+        self.client.post(f"{self.here}/steps/cold_start/done")
+        self.assertIn("made during a stand-down", self.client.get(f"{self.here}/runsheet").text)
+
+
+class RunSheet(RoundCase):
+    def conditions(self, **more):
+        data = {"begins": "", "available": "120", "engine_cold": "yes", "may_drive": "yes", **more}
+        return self.client.post(f"{self.here}/runsheet/conditions", data=data, follow_redirects=False)
+
+    def test_it_asks_for_conditions_first_and_then_plans(self):
+        self.assertIn("the day is planned from that", self.client.get(f"{self.here}/runsheet").text)
+        self.assertEqual(self.conditions().status_code, 303)
+        text = self.client.get(f"{self.here}/runsheet").text
+        self.assertIn("time-strip", text)
+        self.assertIn("Prove that the engine is cold", text)
+
+    def test_it_replans_when_something_changes(self):
+        self.conditions(lift="yes")
+        self.assertIn("Under: rust", self.client.get(f"{self.here}/runsheet").text)
+        self.conditions()
+        self.assertIn("Under from outside", self.client.get(f"{self.here}/runsheet").text)
+
+    def test_a_step_begun_and_done_leaves_the_plan(self):
+        self.conditions()
+        self.client.post(f"{self.here}/steps/cold_proof/begin")
+        self.assertIn('aria-label="Done: Prove that the engine is cold"', self.client.get(f"{self.here}/runsheet").text)
+        self.client.post(f"{self.here}/steps/cold_proof/done")
+        self.assertNotIn('aria-label="Begin: Prove', self.client.get(f"{self.here}/runsheet").text)
+
+    def test_bad_times_are_refused_and_what_was_there_stays(self):
+        self.conditions(available="90")
+        for wrong in ({"begins": "noon"}, {"available": "soon"}, {"available": "-3"}, {"seller_until": "25:00"}):
+            with self.subTest(wrong):
+                self.assertEqual(self.conditions(**wrong).status_code, 422)
+        begins = self.dossier().day.conditions.begins
+        before = (begins - timedelta(minutes=5)).strftime("%H:%M")
+        if before < begins.strftime("%H:%M"):
+            self.assertIn("before the begin", self.conditions(seller_until=before).text)
+        self.assertEqual(self.dossier().day.conditions.available, 90)
+
+    def test_the_plan_is_a_calendar(self):
+        self.assertEqual(self.client.get(f"{self.here}/plan.ics").status_code, 404)
+        self.conditions()
+        made = Calendar.from_ical(self.client.get(f"{self.here}/plan.ics").content)
+        events = made.walk("VEVENT")
+        self.assertGreater(len(events), 10)
+        self.assertEqual(str(events[0]["summary"]), "Inspection: Pellin Mote")
+
+    def test_an_unknown_step_is_404(self):
+        self.assertEqual(self.client.post(f"{self.here}/steps/dance/begin").status_code, 404)
