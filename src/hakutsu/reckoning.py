@@ -28,8 +28,10 @@ from hakutsu.core.film import (
 )
 from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_gauge, verified
 from hakutsu.core.hazards import StandDown, activities, blocking, open_stand_downs
+from hakutsu.core.limitations import Limitation, dirt_sd_um, limitations, proven_cold
 from hakutsu.core.runsheet import Conditions, Plan, plan
 from hakutsu.dossier import Dossier, KeptReading
+from hakutsu.entries.day import Engine
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.vehicle.shell import shell
 from hakutsu.vehicle.vocabulary import Unit
@@ -37,8 +39,11 @@ from hakutsu.vehicle.vocabulary import Unit
 PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
 
 
-def observation(reading: KeptReading, dossier: Dossier) -> Observation:
-    """A kept reading as the film rules see it; its key is the entry it came from."""
+def observation(reading: KeptReading, dossier: Dossier, extra_sd_um: float = 0.0) -> Observation:
+    """A kept reading as the film rules see it; its key is the entry it came from.
+
+    `extra_sd_um` is what dirt leaves in doubt [µm].
+    """
     body = reading.body
     return Observation(
         panel=reading.panel,
@@ -52,6 +57,7 @@ def observation(reading: KeptReading, dossier: Dossier) -> Observation:
         edge=body.edge,
         key=reading.entry,
         repeats=body.retest_of,
+        extra_sd_um=extra_sd_um,
     )
 
 
@@ -81,7 +87,11 @@ class Reckoning:
         """The film survey of this vehicle, corrected by the verification; panels never read are part of it."""
         dossier, vehicle = self.dossier, self.dossier.vehicle
         p = parameters().verifying
-        read = [corrected(observation(r, dossier), r.at, *self.gauge_fits, p) for r in dossier.film.readings]
+        arrival = dossier.day.arrival
+        read = [
+            corrected(observation(r, dossier, dirt_sd_um(arrival, r.panel)), r.at, *self.gauge_fits, p)
+            for r in dossier.film.readings
+        ]
         cues: dict[str, list[CueLooked]] = {}
         for kept in dossier.film.cues.values():
             if kept.body.cue in cue_kinds():
@@ -118,6 +128,11 @@ class Reckoning:
         return schools_side_by_side(self.film_model)
 
     @property
+    def _not_found_warm(self) -> bool:
+        arrival = self.dossier.day.arrival
+        return arrival is None or (arrival.engine is not Engine.WARM and proven_cold(arrival) is not False)
+
+    @property
     def _unit(self) -> Unit:
         return self.dossier.film.gauge.unit
 
@@ -125,6 +140,11 @@ class Reckoning:
     def next_spot(self) -> NextSpot | None:
         """Where a reading is expected to tell most, or none when more would hardly change the words."""
         return advice(self.film_model, prior_finish(self.film.school, self.film_survey.finish))
+
+    @cached_property
+    def limitations(self) -> list[Limitation]:
+        """What the circumstances hide."""
+        return limitations(self.dossier.day.arrival, self.dossier.day.conditions)
 
     @cached_property
     def stand_downs(self) -> list[StandDown]:
@@ -152,7 +172,7 @@ class Reckoning:
             Conditions(
                 available=max(0.0, minutes(end) or 0.0),
                 protocol=self.dossier.opening.brief.protocol,
-                engine_cold=said.engine_cold and not started,
+                engine_cold=said.engine_cold and not started and self._not_found_warm,
                 lift=said.lift,
                 lift_by_driving=said.lift_by_driving,
                 helper=said.helper,

@@ -20,7 +20,9 @@ class Accessibility(BrowserCase):
         estate, hatch = f"/inspections/{demo_id('estate')}", f"/inspections/{demo_id('hatch')}"
         yield from ("/", "/account", "/inspections/new", "/nowhere", "/gauges")
         yield from (f"{estate}/{name}" for name in ("film", "film/import", "vehicle", "logbook", "report"))
-        yield from (f"{hatch}/{name}" for name in ("round", "place/front_corner_left", "runsheet", "standdowns"))
+        yield from (
+            f"{hatch}/{name}" for name in ("arrival", "round", "place/front_corner_left", "runsheet", "standdowns")
+        )
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
 

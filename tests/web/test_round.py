@@ -162,3 +162,43 @@ class RunSheet(RoundCase):
 
     def test_an_unknown_step_is_404(self):
         self.assertEqual(self.client.post(f"{self.here}/steps/dance/begin").status_code, 404)
+
+
+class Arriving(RoundCase):
+    def arrive(self, **more):
+        return self.client.post(f"{self.here}/arrival", data={"weather": "dry", **more}, follow_redirects=False)
+
+    def altered(self, panel):
+        return self.client.app.state.desk.reckoning(self.inspection).film.panel(panel).altered
+
+    def test_dirt_widens_the_film_and_stands_in_the_report(self):
+        for key, film in (("roof", 118), ("bonnet", 121), ("tailgate", 117), ("front_door_left", 119)):
+            self.post(self.inspection, *(reading(key, film + i) for i in range(3)))
+        self.post(self.inspection, *(reading("front_wing_left", value) for value in (139, 141, 138)))
+        clean = self.altered("front_wing_left")
+        self.assertEqual(self.arrive(dirt_front_corner_left="dirty").status_code, 303)
+        self.assertLess(self.altered("front_wing_left"), clean)
+        self.assertIn("Front corner, left: dirty", self.client.get(f"{self.here}/report").text)
+
+    def test_a_warm_engine_changes_the_plan(self):
+        data = {"begins": "", "available": "200", "engine_cold": "yes", "may_drive": "yes"}
+        self.client.post(f"{self.here}/runsheet/conditions", data=data)
+        self.arrive(engine="measured", engine_c="48", surroundings_c="14")
+        text = self.client.get(f"{self.here}/runsheet").text
+        self.assertIn("the engine was found warm", text)
+        self.assertIn("Start of the warm engine", text)
+
+    def test_bad_values_are_marked_at_their_fields_and_nothing_typed_is_lost(self):
+        answer = self.arrive(stood_days="long", engine_c="400", stood_where="barn at Sandvey", engine="measured")
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("a whole number of days", answer.text)
+        self.assertIn("higher than can be", answer.text)
+        self.assertIn('value="barn at Sandvey"', answer.text)
+        self.assertIsNone(self.dossier().day.arrival)
+
+    def test_stand_downs_and_open_questions_reach_the_report(self):
+        self.client.post(f"{self.here}/standdowns", data={"act": "hazard.raised", "cause": "brake_pipe", "note": ""})
+        self.write("general.hint", Hint(seen="card spread under the engine"), place="bay")
+        text = self.client.get(f"{self.here}/report").text
+        self.assertIn("brake pipe perforated; open", text)
+        self.assertIn("card spread under the engine", text)

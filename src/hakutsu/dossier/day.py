@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from datetime import datetime
 
 from hakutsu.dossier.folding import Gathering, fold
-from hakutsu.entries.day import DayConditions, Walk
+from hakutsu.entries.day import Arrival, DayConditions, Walk
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.places import walk
 
@@ -18,6 +18,7 @@ class DayDossier:
     walk: Walk = field(default_factory=Walk)
     conditions: DayConditions | None = None
     noted_at: datetime | None = None
+    arrival: Arrival | None = None
 
     def places(self) -> list[str]:
         """All places in walk order."""
@@ -33,3 +34,8 @@ def _walk(gathering: Gathering, entry: Entry, body: Walk) -> None:
 def _conditions(gathering: Gathering, entry: Entry, body: DayConditions) -> None:
     day = gathering.station(DayDossier)
     day.conditions, day.noted_at = body, entry.at
+
+
+@fold("day.arrival")
+def _arrival(gathering: Gathering, entry: Entry, body: Arrival) -> None:
+    gathering.station(DayDossier).arrival = body

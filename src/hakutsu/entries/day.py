@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
 from typing import Annotated, Self
 
-from pydantic import AwareDatetime, Field, model_validator
+from pydantic import AwareDatetime, Field, StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
-from hakutsu.vehicle.places import FIRST, outside
+from hakutsu.vehicle.places import FIRST, outside, places
 from hakutsu.vehicle.vocabulary import Direction
 
 
@@ -39,3 +40,91 @@ class DayConditions(Body):
     seller_until: AwareDatetime | None = None
     daylight_until: AwareDatetime | None = None
     dry_until: AwareDatetime | None = None
+
+
+class Dirt(StrEnum):
+    """How a place was met."""
+
+    CLEAN = "clean"
+    DUSTY = "dusty"
+    DIRTY = "dirty"
+    WET = "wet"
+    WASHED = "freshly washed"
+
+
+class Weather(StrEnum):
+    """The weather on arrival."""
+
+    DRY = "dry"
+    DAMP = "damp"
+    RAIN = "rain"
+    SNOW = "snow"
+
+
+class Light(StrEnum):
+    """The light on arrival."""
+
+    DAYLIGHT = "daylight"
+    SUN = "sun"
+    SHADE = "shade"
+    LAMP = "lamp"
+    DARK = "dark"
+
+
+class Stands(StrEnum):
+    """On what the vehicle stands."""
+
+    LEVEL = "level and hard"
+    SLOPE = "on a slope"
+    SOFT = "on soft ground"
+    GRASS = "on dry grass"
+
+
+class Moved(StrEnum):
+    """What the vehicle did while it stood."""
+
+    DRIVEN = "driven now and then"
+    IDLED = "only idled"
+    NOT = "not started"
+    UNKNOWN = "not known"
+
+
+class Engine(StrEnum):
+    """What is known of the engine's temperature before anybody starts it."""
+
+    COLD = "measured"
+    SAID = "said to be cold"
+    WARM = "warm"
+    UNKNOWN = "not known"
+
+
+Celsius = Annotated[float, Field(ge=-60, le=150)]
+
+
+@entry_kind("day.arrival")
+class Arrival(Body):
+    """The vehicle as it was met: weather, light, dirt by place, how long it stood and where, who is there, and whether
+    the engine is cold, with the two temperatures [°C] that prove it.
+    """
+
+    weather: Weather = Weather.DRY
+    light: Light = Light.DAYLIGHT
+    indoors: bool = False
+    stands: Stands = Stands.LEVEL
+    stood_days: Annotated[int, Field(ge=0, le=40_000)] | None = None
+    stood_where: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    moved: Moved = Moved.UNKNOWN
+    there: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    engine: Engine = Engine.UNKNOWN
+    engine_c: Celsius | None = None
+    surroundings_c: Celsius | None = None
+    dirt: dict[str, Dirt] = Field(default_factory=dict)
+
+    @model_validator(mode="after")
+    def _known_places(self) -> Self:
+        for key in self.dirt:
+            if key not in places():
+                raise ValueError(f"“{key}” is no place")
+        if self.engine is Engine.COLD and (self.engine_c is None or self.surroundings_c is None):
+            raise ValueError("measured takes both temperatures: of the engine, and of what it stands in")
+        return self

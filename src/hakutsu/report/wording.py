@@ -9,7 +9,7 @@ from hakutsu.core.hazards import activities, causes
 from hakutsu.core.runsheet import steps
 from hakutsu.dossier import Dossier
 from hakutsu.entries import Entry
-from hakutsu.entries.day import DayConditions, Walk
+from hakutsu.entries.day import Arrival, DayConditions, Walk
 from hakutsu.entries.film import CoverFelt, CueLookedFor, GaugeInUse, Imported, MagnetTried, Reading, Verification
 from hakutsu.entries.general import (
     AskSeller,
@@ -210,6 +210,13 @@ def _(body: StepDone) -> tuple[str, str]:
 @body_words.register
 def _(body: Walk) -> tuple[str, str]:
     return "Walk", f"from {places()[body.start].name.lower()}, {body.direction}"
+
+
+@body_words.register
+def _(body: Arrival) -> tuple[str, str]:
+    dirt = "; ".join(f"{places()[key].name.lower()} {how}" for key, how in body.dirt.items() if how != "clean")
+    said = [f"{body.weather}, {body.light}, {body.stands}", f"engine {body.engine}", dirt]
+    return "Arrival", "; ".join(word for word in said if word)
 
 
 @body_words.register

@@ -6,6 +6,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
 from hakutsu.report.film_section import film_section
+from hakutsu.report.round_section import hazard_lines, open_questions
 from hakutsu.report.wording import noted, place_words
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import (
@@ -37,6 +38,9 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         reckoned=reckoning.film,
         unit=reckoning.dossier.film.gauge.unit,
         notes=noted(reckoning.dossier),
+        limitations=reckoning.limitations,
+        hazards=hazard_lines(reckoning),
+        questions=open_questions(reckoning),
         panel_name=place_words,
         made=desk.now(),
         tab="report",

@@ -6,16 +6,15 @@ import json
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
-from uuid import UUID
 
 from markupsafe import Markup
 
 from hakutsu.core.hazards import WALKING_PACE, Cause, StandDown, activities, causes, headings
 from hakutsu.core.runsheet import Plan, steps
-from hakutsu.dossier import Covered, Kept, PlaceCoverage
-from hakutsu.entries.general import AskSeller, DidNotWork, DoNotKnow, ForDesk, Hint
+from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.figures.time_strip import time_strip
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.round_section import open_questions
 from hakutsu.report.wording import body_words, place_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.places import outside, places
@@ -25,33 +24,6 @@ from hakutsu.web.rendering import fragment
 
 USUAL_LIMITS = ("dirty or wet", "covered or locked", "no light", "no time", "not allowed")
 HOW = ("from across the yard", "at arm’s length", "close, with hand and lamp")
-
-
-@dataclass(frozen=True, slots=True)
-class OpenQuestion:
-    """A question that is still open: what kind, in words, where, and its entry."""
-
-    entry: UUID
-    kind: str
-    words: str
-    place: str
-    place_key: str | None
-
-
-def open_questions(reckoning: Reckoning) -> list[tuple[str, list[OpenQuestion]]]:
-    """Open hints, questions to the seller and for the desk, what did not work, and what is not known."""
-    general = reckoning.dossier.general
-    groups = (
-        ("Hints", Hint), ("To ask the seller", AskSeller), ("Did not work for us", DidNotWork),
-        ("For the desk", ForDesk), ("Not known", DoNotKnow),
-    )  # fmt: skip
-    found = [(name, [_question(kept) for kept in general.open(kind)]) for name, kind in groups]
-    return [(name, kept) for name, kept in found if kept]
-
-
-def _question(kept: Kept) -> OpenQuestion:
-    kind, words = body_words(kept.body)
-    return OpenQuestion(kept.entry.id, kind, words, place_words(kept.entry.place), kept.entry.place)
 
 
 def round_context(reckoning: Reckoning) -> dict[str, Any]:

@@ -1,0 +1,66 @@
+"""Limitations: what the circumstances of an inspection hide, and what they do to what was measured."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from hakutsu.entries.day import Arrival, DayConditions, Dirt, Engine
+from hakutsu.vehicle.places import place_of_panel, places
+
+
+@dataclass(frozen=True, slots=True)
+class Limitation:
+    """What limits an inspection, and what that hides; `place` where it holds for one place only."""
+
+    because: str
+    hides: str
+    place: str | None = None
+
+
+@cache
+def _table() -> dict[str, Any]:
+    return tomllib.loads((files("hakutsu.core") / "data" / "limitations.toml").read_text(encoding="utf-8"))
+
+
+def proven_cold(arrival: Arrival) -> bool | None:
+    """True when engine and surroundings were measured within 5 °C, false when farther apart; none when not measured.
+
+    The surroundings are what the vehicle stands on and in, by a separate thermometer; two readings of the engine's own
+    prove nothing, since a soaked engine is alike everywhere.
+    """
+    if arrival.engine is not Engine.COLD or arrival.engine_c is None or arrival.surroundings_c is None:
+        return None
+    return abs(arrival.engine_c - arrival.surroundings_c) <= float(_table()["cold"]["within_c"])
+
+
+def limitations(arrival: Arrival | None, conditions: DayConditions | None) -> list[Limitation]:
+    """Every limitation of the circumstances, those of the whole vehicle first."""
+    found = []
+    if arrival is not None:
+        said = arrival.model_dump(mode="json")
+        for row in _table()["limitation"]:
+            if str(said[row["field"]]).lower() in row["is"]:
+                found.append(Limitation(row["because"], row["hides"]))
+        if proven_cold(arrival) is False:
+            measured = f"the engine was {arrival.engine_c:g} °C in {arrival.surroundings_c:g} °C"
+            found.append(Limitation(measured, "the cold start: it was not cold"))
+        for place, dirt in arrival.dirt.items():
+            if dirt is not Dirt.CLEAN:
+                found.append(Limitation(f"{places()[place].name}: {dirt}", _table()["dirt"][dirt]["hides"], place))
+    if conditions is not None and not conditions.lift:
+        found.append(Limitation("there was no lift", "the underbody but for what a lamp and mirror reach from outside"))
+    if conditions is not None and not conditions.may_drive:
+        found.append(Limitation("it might not be driven", "everything a road test shows"))
+    return found
+
+
+def dirt_sd_um(arrival: Arrival | None, panel: str) -> float:
+    """How uncertain dirt leaves a film reading on a panel [µm], by the place from which it is reached."""
+    if arrival is None:
+        return 0.0
+    dirt = arrival.dirt.get(place_of_panel().get(panel, ""), Dirt.CLEAN)
+    return 0.0 if dirt is Dirt.CLEAN else float(_table()["dirt"][dirt]["film_sd_um"])

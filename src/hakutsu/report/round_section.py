@@ -1,0 +1,58 @@
+"""What the report says of stand-downs, and of questions that are still open."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from uuid import UUID
+
+from hakutsu.core.hazards import activities, causes
+from hakutsu.dossier import Kept
+from hakutsu.entries.general import AskSeller, DidNotWork, DoNotKnow, ForDesk, Hint
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.wording import body_words, place_words
+
+
+def hazard_lines(reckoning: Reckoning) -> list[str]:
+    """Every stand-down with what became of it: open, cleared by whom, overridden by whom and why."""
+    found = []
+    for kept in reckoning.dossier.hazards.raised.values():
+        cause = causes().get(kept.body.cause)
+        name = cause.name if cause else kept.body.cause
+        said = [f"{name}{f' ({kept.body.note})' if kept.body.note else ''}"]
+        for _, signed in kept.overrides:
+            what = activities().get(signed.activity, "moving out of the way at walking pace")
+            said.append(f"overridden for {what} by {signed.name}: {signed.reason}")
+        if kept.cleared is not None:
+            _, cleared = kept.cleared
+            said.append(f"cleared by {cleared.name}, {cleared.trade}: {cleared.done}")
+        else:
+            said.append("open")
+        found.append("; ".join(said))
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class OpenQuestion:
+    """A question that is still open: what kind, in words, where, and its entry."""
+
+    entry: UUID
+    kind: str
+    words: str
+    place: str
+    place_key: str | None
+
+
+def open_questions(reckoning: Reckoning) -> list[tuple[str, list[OpenQuestion]]]:
+    """Open hints, questions to the seller and for the desk, what did not work, and what is not known."""
+    general = reckoning.dossier.general
+    groups = (
+        ("Hints", Hint), ("To ask the seller", AskSeller), ("Did not work for us", DidNotWork),
+        ("For the desk", ForDesk), ("Not known", DoNotKnow),
+    )  # fmt: skip
+    found = [(name, [_question(kept) for kept in general.open(kind)]) for name, kind in groups]
+    return [(name, kept) for name, kept in found if kept]
+
+
+def _question(kept: Kept) -> OpenQuestion:
+    kind, words = body_words(kept.body)
+    return OpenQuestion(kept.entry.id, kind, words, place_words(kept.entry.place), kept.entry.place)

@@ -1,0 +1,79 @@
+"""Arrival: the vehicle as it was met, and what that hides."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+from uuid import UUID
+
+from fastapi import APIRouter, Request
+from fastapi.responses import RedirectResponse, Response
+from pydantic import ValidationError
+
+from hakutsu.core.limitations import proven_cold
+from hakutsu.entries import Draft
+from hakutsu.entries.day import Arrival, Dirt, Engine, Light, Moved, Stands, Weather
+from hakutsu.reckoning import Reckoning
+from hakutsu.vehicle.places import places
+from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.rendering import page
+
+router = APIRouter()
+NUMBERS = ("stood_days", "engine_c", "surroundings_c")
+CHOICES = {"weathers": Weather, "lights": Light, "stands": Stands, "moves": Moved, "engines": Engine, "dirts": Dirt}
+WORDS = {
+    "int_parsing": "a whole number of days, such as 90",
+    "float_parsing": "a temperature in °C, such as 14.5",
+    "greater_than_equal": "lower than can be",
+    "less_than_equal": "higher than can be",
+}
+
+
+def _field(fault: Mapping[str, Any]) -> str:
+    return str(fault["loc"][0]) if fault["loc"] else "engine"
+
+
+def _words(fault: Mapping[str, Any]) -> str:
+    return WORDS.get(str(fault["type"]), str(fault["msg"])).removeprefix("Value error, ")
+
+
+def _context(reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str]) -> dict[str, Any]:
+    arrival = reckoning.dossier.day.arrival
+    return {
+        "dossier": reckoning.dossier,
+        "values": values,
+        "faults": faults,
+        "places": [places()[key] for key in reckoning.dossier.day.places() if key != "desk"],
+        "limitations": reckoning.limitations,
+        "noted": arrival is not None,
+        "cold": proven_cold(arrival) if arrival else None,
+        "stand_downs": reckoning.stand_downs,
+        **{name: list(kind) for name, kind in CHOICES.items()},
+    }
+
+
+@router.get("/inspections/{inspection}/arrival")
+def show_arrival(request: Request, reckoning: ReckoningHere) -> Response:
+    """The form with what was noted last, and what it hides."""
+    arrival = reckoning.dossier.day.arrival or Arrival()
+    values = arrival.model_dump(mode="json")
+    return page(request, "round/arrival.html", tab="arrival", **_context(reckoning, values, {}))
+
+
+@router.post("/inspections/{inspection}/arrival")
+async def save_arrival(request: Request, inspection: UUID, desk: DeskHere, reckoning: ReckoningHere) -> Response:
+    """Note the arrival; a later note replaces it, both stay in the logbook."""
+    form = {key: str(value).strip() for key, value in (await request.form()).items()}
+    dirt = {key.removeprefix("dirt_"): value for key, value in form.items() if key.startswith("dirt_")}
+    said: dict[str, Any] = {key: value for key, value in form.items() if not key.startswith("dirt_")}
+    said |= {name: said.get(name) or None for name in NUMBERS}
+    said["indoors"] = form.get("indoors") == "yes"
+    said["dirt"] = {key: value for key, value in dirt.items() if value and value != Dirt.CLEAN}
+    try:
+        body = Arrival.model_validate(said)
+    except ValidationError as error:
+        faults = {_field(one): _words(one) for one in error.errors()}
+        context = _context(reckoning, Arrival().model_dump(mode="json") | said, faults)
+        return page(request, "round/arrival.html", status=422, tab="arrival", **context)
+    desk.logbook.append(inspection, [Draft.write("day.arrival", body, desk.now())], desk.author)
+    return RedirectResponse(f"/inspections/{inspection}/arrival", 303)
