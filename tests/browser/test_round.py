@@ -53,6 +53,25 @@ class Morning(BrowserCase):
         self.assertIn("Air it, keep clear", self.text("main"))
 
 
+class Watch(BrowserCase):
+    def test_a_timer_counts_on_every_page_survives_a_dead_server_and_rings(self):
+        here = self.new_inspection()
+        self.open(f"{here}/runsheet")
+        self.one("#label").send_keys("idle watch")
+        self.one("#minutes").clear()
+        self.one("#minutes").send_keys("0.05", Keys.ENTER)
+        self.wait(lambda: self.all("[data-timer]"))
+        self.server.kill()
+        self.server.start()
+        self.open(f"{here}/film")
+        self.wait(lambda: "Time to look: idle watch" in self.text("[data-timers]"))
+        self.assertRegex(self.text("[data-left]"), r"\d+:\d\d over")
+        self.one("[name=seen]").send_keys("even", Keys.ENTER)
+        self.wait(lambda: "Looked (1)" in self.text("[data-timers]"))
+        self.press("[aria-label='Stop idle watch']")
+        self.wait(lambda: not self.all("[data-timer]"))
+
+
 class Narrow(BrowserCase):
     width, height = 390, 844
 

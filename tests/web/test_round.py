@@ -202,3 +202,40 @@ class Arriving(RoundCase):
         text = self.client.get(f"{self.here}/report").text
         self.assertIn("brake pipe perforated; open", text)
         self.assertIn("card spread under the engine", text)
+
+
+class Timers(RoundCase):
+    def start(self, label="drip under the sump", minutes="10"):
+        data = {"label": label, "minutes": minutes}
+        return self.client.post(f"{self.here}/timers/start", data=data, follow_redirects=False)
+
+    def test_a_timer_stands_on_every_page_of_the_inspection_until_stopped(self):
+        self.start()
+        for name in ("film", "round", "vehicle", "logbook", "report", "arrival", "place/bay"):
+            self.assertIn("drip under the sump", self.client.get(f"{self.here}/{name}").text, name)
+        (running,) = self.dossier().timers.running
+        self.assertEqual((running.rings - running.at).total_seconds(), 600)
+        self.client.post(f"{self.here}/timers/stop", data={"of": str(running.entry)})
+        self.assertNotIn("data-timer ", self.client.get(f"{self.here}/film").text)
+
+    def test_every_look_is_an_entry(self):
+        self.start()
+        entry = str(self.dossier().timers.running[0].entry)
+        for seen in ("dry", "one drop"):
+            self.client.post(f"{self.here}/timers/look", data={"of": entry, "seen": seen})
+        self.assertEqual([seen for _, seen in self.dossier().timers.running[0].looks], ["dry", "one drop"])
+        self.assertIn("one drop", self.client.get(f"{self.here}/logbook").text)
+
+    def test_it_leads_back_to_the_page_it_stood_on_and_nowhere_else(self):
+        headers = {"referer": f"http://testserver{self.here}/film"}
+        data = {"label": "x", "minutes": "5"}
+        back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
+        self.assertEqual(back.headers["location"], f"{self.here}/film")
+        headers = {"referer": "http://elsewhere.example/"}
+        back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
+        self.assertEqual(back.headers["location"], f"{self.here}/runsheet")
+
+    def test_what_is_no_timer_is_refused(self):
+        for label, minutes in (("", "5"), ("x", "0"), ("x", "soon"), ("x", "99999")):
+            self.assertEqual(self.start(label, minutes).status_code, 422)
+        self.assertEqual(self.dossier().timers.running, [])

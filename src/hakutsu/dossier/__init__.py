@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
+from hakutsu.dossier.claims import Claims
 from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
 from hakutsu.dossier.day import DayDossier
 from hakutsu.dossier.film import FilmDossier, KeptReading
@@ -14,10 +15,12 @@ from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
 from hakutsu.dossier.round import PlaceCoverage, coverage_by_place
+from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.description import VehicleDescription
 
 __all__ = [
+    "Claims",
     "Covered",
     "DayDossier",
     "Dossier",
@@ -28,9 +31,11 @@ __all__ = [
     "KeptHazard",
     "KeptReading",
     "KeptStep",
+    "KeptTimer",
     "Opening",
     "PanelCoverage",
     "PlaceCoverage",
+    "Timers",
     "gather_dossier",
 ]
 
@@ -47,6 +52,8 @@ class Dossier:
     general: General
     hazards: HazardsDossier
     day: DayDossier
+    timers: Timers
+    claims: Claims
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -83,4 +90,6 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         gathering.station(General),
         gathering.station(HazardsDossier),
         gathering.station(DayDossier),
+        gathering.station(Timers),
+        gathering.station(Claims),
     )

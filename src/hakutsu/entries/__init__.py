@@ -1,7 +1,20 @@
 """What can be written down. Importing this room registers every kind of entry."""
 
-from hakutsu.entries import day, film, general, hazards, opening
+from hakutsu.entries import claims, day, film, general, hazards, opening, timers
 from hakutsu.entries.envelope import Draft, Entry
 from hakutsu.entries.registry import EntryError, kinds, parse_body
 
-__all__ = ["Draft", "Entry", "EntryError", "day", "film", "general", "hazards", "kinds", "opening", "parse_body"]
+__all__ = [
+    "Draft",
+    "Entry",
+    "EntryError",
+    "claims",
+    "day",
+    "film",
+    "general",
+    "hazards",
+    "kinds",
+    "opening",
+    "parse_body",
+    "timers",
+]

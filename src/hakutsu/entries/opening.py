@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from enum import StrEnum
 from typing import Annotated
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, field_validator
 
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Protocol, Taste
+
+Price = Annotated[Decimal, Field(ge=0, le=100_000_000, decimal_places=2)]
+Line = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 
 
 @entry_kind("inspection.vehicle")
@@ -21,13 +26,30 @@ class Vehicle(Body):
 
 @entry_kind("inspection.brief")
 class Brief(Body):
-    """For whom, for what use, at which depth."""
+    """For whom, for what use, at which depth, and for what money.
+
+    `use_factors` are circumstances of the buyer's use, `past_factors` those of the vehicle's past life: two sets.
+    """
 
     buyer: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] = ""
     use: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
     taste: Taste = Taste.TIDY
     km_per_year: Annotated[int, Field(gt=0, le=200_000)] | None = None
     protocol: Protocol = Protocol.STANDARD
+    budget: Price | None = None
+    asking_price: Price | None = None
+    currency: Annotated[str, StringConstraints(pattern=r"^[A-Z]{3}$")] = "EUR"
+    deal_breakers: tuple[Line, ...] = ()
+    use_factors: tuple[str, ...] = ()
+    past_factors: tuple[str, ...] = ()
+
+    @field_validator("use_factors", "past_factors")
+    @classmethod
+    def _known_factors(cls, said: tuple[str, ...]) -> tuple[str, ...]:
+        for key in said:
+            if key not in use_factor_names():
+                raise ValueError(f"“{key}” is no circumstance of use that is known")
+        return said
 
 
 class Stage(StrEnum):

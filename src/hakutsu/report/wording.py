@@ -9,6 +9,7 @@ from hakutsu.core.hazards import activities, causes
 from hakutsu.core.runsheet import steps
 from hakutsu.dossier import Dossier
 from hakutsu.entries import Entry
+from hakutsu.entries.claims import Claim
 from hakutsu.entries.day import Arrival, DayConditions, Walk
 from hakutsu.entries.film import CoverFelt, CueLookedFor, GaugeInUse, Imported, MagnetTried, Reading, Verification
 from hakutsu.entries.general import (
@@ -28,6 +29,7 @@ from hakutsu.entries.general import (
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 from hakutsu.entries.opening import Brief, StageReached, Vehicle
 from hakutsu.entries.registry import Body
+from hakutsu.entries.timers import TimerLooked, TimerStarted, TimerStopped
 from hakutsu.vehicle.panels import body_styles, panels
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.units import UNIT_LABEL, show
@@ -205,6 +207,27 @@ def _(body: StepBegun) -> tuple[str, str]:
 @body_words.register
 def _(body: StepDone) -> tuple[str, str]:
     return "Step done", steps()[body.step].name if body.step in steps() else body.step
+
+
+@body_words.register
+def _(body: TimerStarted) -> tuple[str, str]:
+    return "Timer", f"{body.label}, {body.minutes:g} min"
+
+
+@body_words.register
+def _(body: TimerLooked) -> tuple[str, str]:
+    return "Looked at the watch", body.seen
+
+
+@body_words.register
+def _(body: TimerStopped) -> tuple[str, str]:
+    return "Timer stopped", ""
+
+
+@body_words.register
+def _(body: Claim) -> tuple[str, str]:
+    when = f", {body.when}" if body.when else ""
+    return "Claim", f"“{body.words}” ({body.kind}; {body.who}{when})"
 
 
 @body_words.register

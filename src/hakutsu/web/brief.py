@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 from uuid import UUID, uuid4
 
+from babel.numbers import NumberFormatError, parse_decimal
 from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
 from pydantic import ValidationError
@@ -15,14 +16,28 @@ from hakutsu.entries import Draft
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.panels import body_styles, panels, walk_order
+from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Substrate, Taste
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 
 router = APIRouter()
 VEHICLE_FIELDS = ("name", "registration", "colour", "finish", "paint", "body_style", "doors", "steering")
-BRIEF_FIELDS = ("buyer", "use", "taste", "km_per_year", "protocol")
-CHOICES = {
+BRIEF_FIELDS = (
+    "buyer",
+    "use",
+    "taste",
+    "km_per_year",
+    "protocol",
+    "budget",
+    "asking_price",
+    "currency",
+    "deal_breakers",
+)
+MONEY = ("budget", "asking_price")
+FACTORS = ("use_factors", "past_factors")
+CHOICES: dict[str, Any] = {
+    "factors": use_factor_names(),
     "finishes": list(Finish),
     "tastes": list(Taste),
     "protocols": list(Protocol),
@@ -39,6 +54,7 @@ def _faults(error: ValidationError) -> dict[str, str]:
     for one in error.errors():
         name = str(one["loc"][0]) if one["loc"] else "doors"
         words = {"string_too_short": "Give a name.", "int_parsing": "Write a whole number, such as 12000."}
+        words["string_pattern_mismatch"] = "Three letters, such as EUR."
         found[name] = words.get(one["type"], one["msg"].removeprefix("Value error, "))
     return found
 
@@ -51,6 +67,18 @@ def _read_form(form: Mapping[str, Any], known: VehicleDescription | None) -> _Fo
     brief_words = {name: form.get(name, "") for name in BRIEF_FIELDS}
     distance = str(brief_words["km_per_year"]).replace(" ", "").replace(",", "").replace(".", "")
     brief_words["km_per_year"] = distance or None
+    for name in MONEY:
+        text = str(brief_words[name] or "").strip()
+        try:
+            brief_words[name] = parse_decimal(text, locale="en") if text else None
+        except NumberFormatError:
+            faults[name] = "Write the amount in figures, such as 8,500 or 8500.00."
+            brief_words[name] = None
+    brief_words["currency"] = str(brief_words["currency"] or "EUR").strip().upper()
+    lines = str(brief_words["deal_breakers"] or "").splitlines()
+    brief_words["deal_breakers"] = [line for line in lines if line.strip()]
+    for name in FACTORS:
+        brief_words[name] = [key for key in use_factor_names() if form.get(f"{name}_{key}") == "yes"]
     vehicle = brief = None
     try:
         vehicle = Vehicle(vehicle=VehicleDescription(**vehicle_words, **_panel_edits(form, known)))
@@ -136,7 +164,15 @@ def _form(
 
 def _texts(values: Mapping[str, Any]) -> dict[str, str]:
     """Form values as texts; a field without one is empty."""
-    return {name: str(values.get(name) or "") for name in (*VEHICLE_FIELDS, *BRIEF_FIELDS)}
+    found = {name: str(values.get(name) or "") for name in (*VEHICLE_FIELDS, *BRIEF_FIELDS)}
+    breakers = values.get("deal_breakers") or ""
+    found["deal_breakers"] = breakers if isinstance(breakers, str) else "\n".join(breakers)
+    for name in FACTORS:
+        kept = values.get(name) or ()
+        for key in use_factor_names():
+            on = key in kept or values.get(f"{name}_{key}") == "yes"
+            found[f"{name}_{key}"] = "yes" if on else ""
+    return found
 
 
 def _basis(dossier: Dossier) -> str:
