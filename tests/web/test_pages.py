@@ -185,7 +185,7 @@ class VehicleForm(WebCase):
 
     def test_finished_and_opened_again(self):
         inspection = opened(self.logbook)
-        self.client.post(f"/inspections/{inspection}/stage", data={"stage": "finished"})
+        self.client.post(f"/inspections/{inspection}/stage", data={"stage": "finished", "anyway": "yes"})
         self.assertIn("Finished.", self.client.get("/").text)
         self.client.post(f"/inspections/{inspection}/stage", data={"stage": "begun"})
         self.assertNotIn("Finished.", self.client.get("/").text)

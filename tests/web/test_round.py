@@ -6,6 +6,7 @@ from icalendar import Calendar
 from hakutsu.entries import Draft
 from hakutsu.entries.general import Hint, Limit, NothingFound, Seen, Settled, Station
 from hakutsu.entries.hazards import StepBegun
+from hakutsu.web.round.gaps import gaps
 from tests.builders import NOON, opened, reading
 from tests.web.test_pages import WebCase
 
@@ -239,3 +240,35 @@ class Timers(RoundCase):
         for label, minutes in (("", "5"), ("x", "0"), ("x", "soon"), ("x", "99999")):
             self.assertEqual(self.start(label, minutes).status_code, 422)
         self.assertEqual(self.dossier().timers.running, [])
+
+
+class Gaps(RoundCase):
+    def keys(self):
+        return [gap.key for gap in gaps(self.dossier())]
+
+    def test_they_come_in_walk_order_and_each_takes_one_tap(self):
+        # a hatchback with five doors: 17 places to look at, 17 metal panels to read
+        self.assertEqual(len(self.keys()), 34)
+        self.assertEqual(self.keys()[:4], ["front", "bonnet", "front_corner_left", "front_wing_left"])
+        self.client.post(f"{self.here}/gaps", data={"gap": "film:bonnet", "because": "dirty or wet"})
+        self.assertNotIn("bonnet", self.keys())
+        self.assertEqual(self.dossier().film.limits["bonnet"][1], "dirty or wet")
+
+    def test_finishing_with_gaps_asks_and_then_one_reason_serves_for_all(self):
+        asked = self.client.post(f"{self.here}/stage", data={"stage": "finished"}, follow_redirects=False)
+        self.assertIn("/gaps?finishing", asked.headers["location"])
+        self.assertEqual(self.dossier().opening.stage, "begun")
+        self.client.post(f"{self.here}/gaps", data={"gap": "all", "because": "no time", "finishing": "yes"})
+        self.assertEqual(self.keys(), [])
+        self.client.post(f"{self.here}/stage", data={"stage": "finished"})
+        self.assertEqual(self.dossier().opening.stage, "finished")
+        self.assertIn("could not be checked: no time", self.client.get(f"{self.here}/report").text)
+
+    def test_it_can_be_finished_with_gaps_open_but_not_by_accident(self):
+        self.client.post(f"{self.here}/stage", data={"stage": "finished", "anyway": "yes"})
+        self.assertEqual(self.dossier().opening.stage, "finished")
+
+    def test_a_limit_without_a_reason_is_refused(self):
+        text = self.client.post(f"{self.here}/gaps", data={"gap": "all"}).text
+        self.assertIn("Say why", text)
+        self.assertEqual(len(self.keys()), 34)

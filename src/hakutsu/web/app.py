@@ -22,7 +22,7 @@ from hakutsu.web.desk import Desk
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.rendering import STATIC, page
-from hakutsu.web.round import arrival, timers
+from hakutsu.web.round import arrival, gaps, timers
 from hakutsu.web.round import pages as round_pages
 
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
@@ -53,7 +53,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None, lifespan=running)
     app.state.desk, app.state.gauges = desk, gauges
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
-    of_an_inspection = (claims, arrival, round_pages, timers, station, imports, gauge, logbook_page, report)
+    of_an_inspection = (claims, arrival, round_pages, gaps, timers, station, imports, gauge, logbook_page, report)
     for room in (brief, day, account, entries, *of_an_inspection):  # "new" is no id: brief comes before the day
         app.include_router(room.router)
     app.middleware("http")(_guard)

@@ -20,6 +20,7 @@ from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Substrate, Taste
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
+from hakutsu.web.round.gaps import gaps
 
 router = APIRouter()
 VEHICLE_FIELDS = ("name", "registration", "colour", "finish", "paint", "body_style", "doors", "steering")
@@ -232,8 +233,11 @@ async def save_vehicle(request: Request, inspection: UUID, desk: DeskHere) -> Re
 
 @router.post("/inspections/{inspection}/stage")
 async def move_stage(request: Request, inspection: UUID, desk: DeskHere) -> Response:
-    """Finish or reopen an inspection."""
-    stage = Stage.FINISHED if (await request.form()).get("stage") == "finished" else Stage.BEGUN
+    """Finish or reopen an inspection; what nobody has touched is asked about before it is finished."""
+    form = await request.form()
+    stage = Stage.FINISHED if form.get("stage") == "finished" else Stage.BEGUN
+    if stage is Stage.FINISHED and not form.get("anyway") and gaps(desk.reckoning(inspection).dossier):
+        return RedirectResponse(f"/inspections/{inspection}/gaps?finishing=yes", 303)
     if desk.reckoning(inspection).dossier.opening.stage is not stage:
         draft = Draft.write("inspection.stage", StageReached(stage=stage), desk.now())
         desk.logbook.append(inspection, [draft], desk.author)
