@@ -40,6 +40,20 @@ class Film(unittest.TestCase):
         filled = next(p for p in found["panels"] if p["panel"] == "rear_quarter_right")
         self.assertEqual((filled["state"], filled["readings"]), ("filled", 6))
 
+    def test_the_table_tells_the_story_and_where_to_read_next(self):
+        said = run("film", EXAMPLE).stdout
+        self.assertIn("story: front left corner", said)
+        self.assertIn("story: rear right corner", said)
+        self.assertRegex(said, r"next: [A-Z].*bit\)")
+
+    def test_next_and_story_have_their_shape(self):
+        (found,) = json.loads(run("film", EXAMPLE, "--json").stdout)
+        self.assertEqual(set(found["next"]), {"panel", "u", "v", "gain_bits"})
+        self.assertEqual(set(found["story"][0]), {"zone", "probability", "for", "against"})
+        self.assertEqual(found["story"][0]["zone"], "front_corner_left")
+        chances = [zone["probability"] for zone in found["story"]]
+        self.assertEqual(chances, sorted(chances, reverse=True))
+
     def test_plastic_is_listed_without_probabilities(self):
         rows = GOOD + "s,front_bumper,,,,um,none,plastic,factory,,\ns,rear_bumper,,,80,um,ok,plastic,factory,,\n"
         (found,) = json.loads(run("film", "-", "--json", text=rows).stdout)

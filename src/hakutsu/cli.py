@@ -14,16 +14,18 @@ import typer
 from rich.console import Console
 from rich.table import Table
 
-from hakutsu.core.film import FilmAnalysis, FilmModel, School, advice, analyse_model, parameters, prior_finish
+from hakutsu.core.film import FilmAnalysis, FilmModel, NextSpot, School, advice, analyse_model, parameters, prior_finish
 from hakutsu.dossier import gather_dossier
 from hakutsu.exchange.film_csv import FilmFile, read_film_csv
 from hakutsu.exchange.film_import import import_drafts, plan_import
 from hakutsu.exchange.film_json import film_json
 from hakutsu.logbook import DataDirectory, DirectoryInUse, Logbook, Refused
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.protocol import spot_words
 from hakutsu.vehicle.vocabulary import Finish
 
 BAD_INPUT = 2
+TOLD_FROM = 0.5
 DEFAULT_DATA = Path("data")
 DEFAULT_PORT = 8471
 LOOPBACK = "127.0.0.1"
@@ -78,18 +80,17 @@ def film(
         print(remark, file=sys.stderr)
     models = [FilmModel(survey, parameters()) for survey in found.surveys()]
     results = [analyse_model(model, school=school, band_um=band) for model in models]
+    pairs = zip(models, results, strict=True)
+    spots = [advice(model, prior_finish(result.school, model.survey.finish)) for model, result in pairs]
     if as_json:
-        spots = [
-            advice(model, prior_finish(r.school, model.survey.finish)) for model, r in zip(models, results, strict=True)
-        ]
         said = [film_json(result, spot) for result, spot in zip(results, spots, strict=True)]
         print(json.dumps(said, ensure_ascii=False))
         return
-    for result in results:
-        _print_table(result)
+    for result, spot in zip(results, spots, strict=True):
+        _print_table(result, spot)
 
 
-def _print_table(result: FilmAnalysis) -> None:
+def _print_table(result: FilmAnalysis, spot: NextSpot | None) -> None:
     console = Console(width=118, highlight=False)
     base = result.baseline
     level = f"baseline {base.median:.0f} µm ({base.low:.0f} to {base.high:.0f})" if base else "no baseline"
@@ -108,6 +109,14 @@ def _print_table(result: FilmAnalysis) -> None:
             "; ".join(panel.reasons),
         )
     console.print(table)
+    for zone in result.story:
+        if zone.probability >= TOLD_FROM:
+            said = f"{zone.name} {zone.probability:.0%}: {'; '.join(zone.speaks_for) or 'nothing by itself'}"
+            console.print(f"story: {said}", markup=False)
+    if spot is not None:
+        where = spot_words(panels()[spot.panel], spot.u, spot.v)
+        name = panels()[spot.panel].name()
+        console.print(f"next: {name}, {where} ({spot.gain_bits:.2f} bit)", markup=False)
     for warning in result.warnings:
         console.print(f"! {warning}", markup=False)
 

@@ -11,6 +11,10 @@ from tests.browser.driving import ROOT, RunningServer, browser
 OUT = ROOT / "docs" / "screenshots"
 ESTATE, HATCH, FELL = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "fell"))
 WIDE, NARROW = (1280, 800), (390, 844)
+PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").checked = true;
+document.querySelector("[action$=conditions] button").click()"""
+RAISE = """document.querySelector("[value=fuel_wet]").click(); document.querySelector("#note").value = "at the filter";
+document.querySelector("#raise + form button").click()"""
 TO_SHEET = "document.querySelector('.area-drawing').scrollIntoView()"
 
 
@@ -29,6 +33,11 @@ VIEWS = {
     "film-story": (f"{ESTATE}/film?panel=bonnet", WIDE, opened("story", ".area-more")),
     "film-cues": (f"{ESTATE}/film?panel=front_wing_left&drawing=sheet", WIDE, opened("cues", "#cues")),
     "film-gauge": (f"{ESTATE}/film", WIDE, opened("gauge-details", "#gauge-details")),
+    "round": (f"{HATCH}/round", WIDE, ""),
+    "place": (f"{HATCH}/place/rear_corner_left", WIDE, ""),
+    "run-sheet": (f"{HATCH}/runsheet", WIDE, PLAN),
+    "stand-down": (f"{HATCH}/standdowns", WIDE, RAISE),
+    "arrival": (f"{HATCH}/arrival", WIDE, ""),
     "film-keys": (f"{FELL}/film", WIDE, "document.querySelector('#keys').showModal()"),
     "vehicle": (f"{HATCH}/vehicle", WIDE, ""),
     "logbook": (f"{ESTATE}/logbook", WIDE, ""),
@@ -49,7 +58,7 @@ def main(names: list[str]) -> None:
                 driver.get(server.address + path)
                 time.sleep(0.6)
                 driver.execute_script(script)
-                time.sleep(0.3)
+                time.sleep(0.6)
                 driver.save_screenshot(str(OUT / f"{name}.png"))
                 print(f"· {name}")
             finally:

@@ -9,7 +9,7 @@ from importlib.resources import files
 from typing import Any
 from uuid import UUID, uuid5
 
-from hakutsu.entries import Draft
+from hakutsu.entries import Draft, kinds, parse_body
 from hakutsu.entries.film import (
     CoverFelt,
     CueLookedFor,
@@ -53,6 +53,17 @@ class _Pen:
         return made
 
 
+def _notes(pen: _Pen, said: dict[str, Any]) -> None:
+    """What was noted beside the film: limits, entries of any kind, remarks."""
+    for limit in said.get("limit", ()):
+        pen.write("general.limit", Limit(station=Station.FILM, because=limit["because"]), place=limit["panel"])
+    for other in said.get("entry", ()):
+        body = parse_body(other["kind"], kinds()[other["kind"]].version, other["body"])
+        pen.write(other["kind"], body, place=other.get("place"), how=other.get("how", ""))
+    for remark in said.get("remark", ()):
+        pen.write("general.seen", Seen(text=remark["text"]), how="arm's length, daylight")
+
+
 def demo_drafts(car: str) -> list[Draft]:
     """All entries of a demo vehicle, with a mistyped reading struck where the survey is finished."""
     said = demo_car(car)
@@ -61,10 +72,7 @@ def demo_drafts(car: str) -> list[Draft]:
     pen.write("inspection.brief", Brief(**said["brief"]))
     gauge = GaugeInUse(**said["gauge"])
     pen.write("film.gauge", gauge)
-    for limit in said.get("limit", ()):
-        pen.write("general.limit", Limit(station=Station.FILM, because=limit["because"]), place=limit["panel"])
-    for remark in said.get("remark", ()):
-        pen.write("general.seen", Seen(text=remark["text"]), how="arm's length, daylight")
+    _notes(pen, said)
     if "verified" in said:
         pen.write("film.verification", _verification(said["verified"], VerifiedWhen.START, gauge))
     if said["finished"]:

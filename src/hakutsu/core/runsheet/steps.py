@@ -30,7 +30,7 @@ NEEDS = frozenset(
 @dataclass(frozen=True, slots=True)
 class Step:
     """One step: minutes and wait [min] by protocol, the points of knowledge it brings, what it needs, the steps it
-    comes after, and the activity a stand-down can block.
+    comes after, the activity a stand-down can block, and the caution that goes with it.
     """
 
     key: str
@@ -42,6 +42,7 @@ class Step:
     after: tuple[str, ...]
     wait: tuple[int, int, int]
     activity: str | None
+    caution: str = ""
 
     def takes(self, protocol: Protocol) -> int:
         """Duration [min] in a protocol; 0 when it is no part of it."""
@@ -71,6 +72,6 @@ def steps() -> dict[str, Step]:
             raise ValueError(f"step {key} names what does not exist: {', '.join(unknown) or row['place']}")
         found[key] = Step(
             key, row["name"], row["place"], tuple(row["minutes"]), row["value"], needs, after,
-            tuple(row.get("wait", (0, 0, 0))), row.get("activity"),
+            tuple(row.get("wait", (0, 0, 0))), row.get("activity"), row.get("caution", ""),
         )  # fmt: skip
     return found

@@ -106,6 +106,7 @@ class SheetRow:
     because: str
     blocked: list[StandDown]
     begun: bool
+    caution: str
 
 
 def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
@@ -147,6 +148,7 @@ def _sheet_row(reckoning: Reckoning, plan: Plan, i: int, begin: datetime) -> She
         one.because,
         reckoning.blocking(one.step.activity),
         one.step.key in reckoning.dossier.hazards.begun,
+        one.step.caution,
     )
 
 

@@ -1,4 +1,4 @@
-"""What nobody has touched, in walk order, with one tap for the usual reasons; asked before an inspection is finished."""
+"""What nobody has touched, in walk order, with one tap for the usual reasons; asked before finishing."""
 
 from __future__ import annotations
 
