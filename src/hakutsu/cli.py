@@ -14,7 +14,17 @@ import typer
 from rich.console import Console
 from rich.table import Table
 
-from hakutsu.core.film import FilmAnalysis, FilmModel, NextSpot, School, advice, analyse_model, parameters, prior_finish
+from hakutsu.core.film import (
+    FilmAnalysis,
+    FilmModel,
+    NextSpot,
+    School,
+    advice,
+    analyse_model,
+    chance_words,
+    parameters,
+    prior_finish,
+)
 from hakutsu.dossier import gather_dossier
 from hakutsu.exchange.film_csv import FilmFile, read_film_csv
 from hakutsu.exchange.film_import import import_drafts, plan_import
@@ -111,7 +121,7 @@ def _print_table(result: FilmAnalysis, spot: NextSpot | None) -> None:
     console.print(table)
     for zone in result.story:
         if zone.probability >= TOLD_FROM:
-            said = f"{zone.name} {zone.probability:.0%}: {'; '.join(zone.speaks_for) or 'nothing by itself'}"
+            said = f"{zone.name} {chance_words(zone.probability)}: {'; '.join(zone.speaks_for) or 'nothing by itself'}"
             console.print(f"story: {said}", markup=False)
     if spot is not None:
         where = spot_words(panels()[spot.panel], spot.u, spot.v)
