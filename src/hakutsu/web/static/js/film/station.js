@@ -7,10 +7,10 @@ import { gaugeForms } from "./gauge.js";
 import { looksLike, readLine } from "./line.js";
 import { gaugeLink } from "./link.js";
 import { panelForms } from "./panel.js";
+import { bodyOf, micrometres, wordsOf } from "./reading.js";
 import { Said } from "./said.js";
 import { drawingNow, remember, showCurrent, showLayers, switchLayer, tapped, wantedDrawing } from "./sheet.js";
 
-const MIL = 25.4;
 const main = document.querySelector("[data-film-station]");
 const config = JSON.parse(main.dataset.config);
 const line = document.querySelector("#line");
@@ -96,26 +96,10 @@ function neighbour(step) {
   return config.panels[(place + step + config.panels.length) % config.panels.length].key;
 }
 
-/** @param {{value: number|null, unit: "um"|"mil", status: string, edge: boolean, repeat: boolean, panel: string}} reading */
+/** @param {object} reading */
 function readingDraft(reading) {
-  const body = {
-    status: reading.status,
-    unit: reading.unit,
-    step_um: config.gauge.step_um,
-    limit_um: config.gauge.limit_um,
-    edge: reading.edge || edge,
-  };
-  if (reading.value !== null) body.value_um = reading.unit === "mil" ? Math.round(reading.value * MIL * 1000) / 1000 : reading.value;
-  if ((reading.repeat || repeating) && now.surprise && reading.panel === now.panel) body.retest_of = now.surprise;
-  if (reading.place) [body.u, body.v] = [reading.place.u, reading.place.v];
-  return draft("film.reading", body, { place: reading.panel });
-}
-
-/** Words for a reading, for undo. */
-function words(reading) {
-  const number = reading.value === null ? "" : `${reading.value} ${reading.unit === "mil" ? "mil" : "µm"}`;
-  const status = { ok: "", over: "over range ", none: "no reading" }[reading.status];
-  return `${status}${number} on ${names.get(reading.panel)}`;
+  const repeats = (reading.repeat || repeating) && now.surprise && reading.panel === now.panel ? now.surprise : undefined;
+  return draft("film.reading", bodyOf({ ...reading, edge: reading.edge || edge }, config.gauge, repeats), { place: reading.panel });
 }
 
 /** Readings with the places they were taken at, where one was aimed. Repeats stand beside the reading they repeat. */
@@ -137,7 +121,7 @@ async function store(readings) {
   } catch {
     return said.fault("This browser could not keep the reading: free some space, then press Enter again");
   }
-  drafts.forEach((one, i) => mine.push({ id: one.id, words: words(readings[i]) }));
+  drafts.forEach((one, i) => mine.push({ id: one.id, words: wordsOf(readings[i], names.get(readings[i].panel)) }));
   if (edge) setEdge(false);
   line.value = "";
   said.say(`${readings.map((one) => one.raw || one.status).join(" ")} on ${names.get(readings[0].panel)}`);
@@ -146,7 +130,7 @@ async function store(readings) {
 /** Ask about numbers that look like the other unit, then store. */
 function accept(readings, target) {
   const most = config.doubt.most_um;
-  const tooMuch = readings.find((one) => (one.value || 0) * (one.unit === "mil" ? MIL : 1) > most);
+  const tooMuch = readings.find((one) => micrometres(one) > most);
   if (tooMuch) return said.fault(`${tooMuch.raw}: more than ${most.toLocaleString("en")} µm is no film`);
   const odd = readings.find((one) => looksLike(one, config.doubt));
   const done = async (chosen) => {
