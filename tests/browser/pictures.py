@@ -33,7 +33,7 @@ VIEWS = {
     "film-story": (f"{ESTATE}/film?panel=bonnet", WIDE, opened("story", ".area-more")),
     "film-cues": (f"{ESTATE}/film?panel=front_wing_left&drawing=sheet", WIDE, opened("cues", "#cues")),
     "film-gauge": (f"{ESTATE}/film", WIDE, opened("gauge-details", "#gauge-details")),
-    "round": (f"{HATCH}/round", WIDE, ""),
+    "round": (f"{HATCH}/round", WIDE, "document.querySelector('[id^=q] details').open = true"),
     "place": (f"{HATCH}/place/rear_corner_left", WIDE, ""),
     "run-sheet": (f"{HATCH}/runsheet", WIDE, PLAN),
     "stand-down": (f"{HATCH}/standdowns", WIDE, RAISE),
@@ -41,6 +41,7 @@ VIEWS = {
     "film-keys": (f"{FELL}/film", WIDE, "document.querySelector('#keys').showModal()"),
     "vehicle": (f"{HATCH}/vehicle", WIDE, ""),
     "logbook": (f"{ESTATE}/logbook", WIDE, ""),
+    "search": ("/search?q=film", WIDE, ""),
     "report": (f"{ESTATE}/report", (1000, 1400), ""),
 }
 

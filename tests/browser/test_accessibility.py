@@ -1,4 +1,5 @@
 import json
+from itertools import pairwise
 
 from hakutsu.demo.building import demo_id
 from tests.browser.case import BrowserCase
@@ -18,10 +19,11 @@ class Accessibility(BrowserCase):
 
     def pages(self):
         estate, hatch = f"/inspections/{demo_id('estate')}", f"/inspections/{demo_id('hatch')}"
-        yield from ("/", "/account", "/inspections/new", "/nowhere", "/gauges")
+        yield from ("/", "/account", "/inspections/new", "/nowhere", "/gauges", "/search?q=film")
         yield from (f"{estate}/{name}" for name in ("film", "film/import", "vehicle", "logbook", "report"))
         yield from (
-            f"{hatch}/{name}" for name in ("arrival", "round", "place/front_corner_left", "runsheet", "standdowns")
+            f"{hatch}/{name}"
+            for name in ("claims", "arrival", "round", "place/front_corner_left", "runsheet", "standdowns")
         )
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
@@ -52,3 +54,17 @@ class Accessibility(BrowserCase):
             if path != "/nowhere":
                 self.open(path)
         self.assertEqual(self.driver.get_log("browser"), [])
+
+    def test_tabs_stand_side_by_side_on_a_narrow_screen(self):
+        driver = browser(390, 844)
+        self.addCleanup(driver.quit)
+        driver.get(f"{self.server.address}/inspections/{demo_id('estate')}/report")
+        boxes = driver.execute_script(
+            "return [...document.querySelectorAll('.tab')].map((one) => {"
+            " const box = one.getBoundingClientRect();"
+            " return [box.left, box.right, one.scrollWidth - one.clientWidth]; })"
+        )
+        self.assertGreater(len(boxes), 8)
+        for (_, right, spills), (left, _, _) in pairwise(boxes):
+            self.assertLessEqual(right, left + 0.5)
+            self.assertLessEqual(spills, 0)

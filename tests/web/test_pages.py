@@ -33,7 +33,7 @@ class WebCase(unittest.TestCase):
 class EveryPage(WebCase):
     def pages(self):
         add_demo(self.logbook)
-        yield from ("/", "/account", "/inspections/new")
+        yield from ("/", "/account", "/search", "/search?q=film", "/inspections/new")
         for car in CARS:
             here = f"/inspections/{demo_id(car)}"
             yield from (
@@ -257,3 +257,18 @@ class Report(WebCase):
         text = self.client.get(f"/inspections/{opened(self.logbook)}/report").text
         self.assertIn("Nothing can be said", text)
         self.assertNotIn("consistent with the", text)
+
+
+class Search(WebCase):
+    def test_finds_links_and_says_when_nothing_is_found(self):
+        add_demo(self.logbook)
+        text = self.client.get("/search?q=estate").text
+        self.assertRegex(text, r'href="/inspections/[-0-9a-f]{36}">Velmora Strand hybrid estate')
+        self.assertNotIn("hatchback", text)
+        self.assertIn("Nothing holds every word", self.client.get("/search?q=zeppelin").text)
+
+    def test_too_much_is_said_at_the_field_and_script_is_escaped(self):
+        answer = self.client.get("/search", params={"q": "x" * 10_000})
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("At most 200 characters", answer.text)
+        self.assertNotIn("<script>a", self.client.get("/search?q=<script>a").text)

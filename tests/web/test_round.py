@@ -272,3 +272,49 @@ class Gaps(RoundCase):
         text = self.client.post(f"{self.here}/gaps", data={"gap": "all"}).text
         self.assertIn("Say why", text)
         self.assertEqual(len(self.keys()), 34)
+
+
+class Settling(RoundCase):
+    def setUp(self):
+        super().setUp()
+        self.hint = self.write("general.hint", Hint(seen="new clips"), place="rear")
+
+    def settle(self, **form):
+        return self.client.post(
+            f"{self.here}/round/settle", data={"of": str(self.hint), **form}, follow_redirects=False
+        )
+
+    def test_an_answer_closes_the_question_and_stands_in_round_and_report(self):
+        self.assertEqual(self.settle(answer="liner renewed", source="invoice", hearsay="yes").status_code, 303)
+        self.assertEqual(self.dossier().general.open(Hint), [])
+        for page in ("round", "report"):
+            text = self.client.get(f"{self.here}/{page}").text
+            self.assertIn("liner renewed", text)
+            self.assertIn("hearsay", text)
+
+    def test_an_empty_answer_is_refused_there_and_the_source_is_kept(self):
+        answer = self.settle(answer="  ", source="invoice of the yard")
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("Say what it turned out to be", answer.text)
+        self.assertIn("invoice of the yard", answer.text)
+        self.assertEqual(len(self.dossier().general.open(Hint)), 1)
+
+    def test_twice_is_once_and_another_answer_is_not_lost_over_the_first(self):
+        self.settle(answer="liner renewed")
+        count = len(self.dossier().entries)
+        self.assertEqual(self.settle(answer="liner renewed").status_code, 303)
+        answer = self.settle(answer="never off")
+        self.assertEqual((answer.status_code, len(self.dossier().entries)), (409, count))
+        self.assertIn("liner renewed", answer.text)
+        self.assertIn("You wrote: “never off”", answer.text)
+
+    def test_opened_again_by_taking_the_answer_back(self):
+        self.settle(answer="liner renewed")
+        [(entry, _)] = self.dossier().general.answers.values()
+        self.client.post(f"{self.here}/round/open", data={"answer": str(entry.id)})
+        self.assertEqual(len(self.dossier().general.open(Hint)), 1)
+        self.assertNotIn("Settled: ", self.client.get(f"{self.here}/round").text)
+
+    def test_a_question_that_is_none_is_not_found(self):
+        for of in ("", "rear", str(self.inspection)):
+            self.assertEqual(self.settle(of=of, answer="x").status_code, 404)

@@ -10,6 +10,7 @@ from hakutsu.dossier import Kept
 from hakutsu.entries.general import AskSeller, DidNotWork, DoNotKnow, ForDesk, Hint
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words, place_words
+from hakutsu.vehicle.places import places
 
 
 def hazard_lines(reckoning: Reckoning) -> list[str]:
@@ -41,6 +42,11 @@ class OpenQuestion:
     place: str
     place_key: str | None
 
+    @property
+    def at_place(self) -> bool:
+        """True at a place of the round, false on a panel."""
+        return self.place_key in places()
+
 
 def open_questions(reckoning: Reckoning) -> list[tuple[str, list[OpenQuestion]]]:
     """Open hints, questions to the seller and for the desk, what did not work, and what is not known."""
@@ -56,3 +62,24 @@ def open_questions(reckoning: Reckoning) -> list[tuple[str, list[OpenQuestion]]]
 def _question(kept: Kept) -> OpenQuestion:
     kind, words = body_words(kept.body)
     return OpenQuestion(kept.entry.id, kind, words, place_words(kept.entry.place), kept.entry.place)
+
+
+@dataclass(frozen=True, slots=True)
+class Answered:
+    """A question with its answer, where that comes from, and the entry that can be struck to open it again."""
+
+    question: OpenQuestion
+    answer: str
+    source: str
+    hearsay: bool
+    entry: UUID
+
+
+def answered_questions(reckoning: Reckoning) -> list[Answered]:
+    """Questions that were settled, in the order they were asked; an answer to a struck question is left out."""
+    general = reckoning.dossier.general
+    found = [(kept, general.answers[key]) for key, kept in general.questions.items() if key in general.answers]
+    return [
+        Answered(_question(kept), settled.answer, settled.source, settled.hearsay, entry.id)
+        for kept, (entry, settled) in found
+    ]

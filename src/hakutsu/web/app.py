@@ -17,12 +17,12 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from hakutsu.logbook import Logbook
-from hakutsu.web import account, brief, claims, day, entries, logbook_page, report
+from hakutsu.web import account, brief, claims, day, entries, logbook_page, report, searching
 from hakutsu.web.desk import Desk
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.rendering import STATIC, page
-from hakutsu.web.round import arrival, gaps, timers
+from hakutsu.web.round import arrival, gaps, questions, timers
 from hakutsu.web.round import pages as round_pages
 
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
@@ -53,8 +53,27 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None, lifespan=running)
     app.state.desk, app.state.gauges = desk, gauges
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
-    of_an_inspection = (claims, arrival, round_pages, gaps, timers, station, imports, gauge, logbook_page, report)
-    for room in (brief, day, account, entries, *of_an_inspection):  # "new" is no id: brief comes before the day
+    of_an_inspection = (
+        claims,
+        arrival,
+        round_pages,
+        gaps,
+        questions,
+        timers,
+        station,
+        imports,
+        gauge,
+        logbook_page,
+        report,
+    )
+    for room in (
+        brief,
+        day,
+        account,
+        searching,
+        entries,
+        *of_an_inspection,
+    ):  # "new" is no id: brief comes before the day
         app.include_router(room.router)
     app.middleware("http")(_guard)
     app.add_middleware(GZipMiddleware, minimum_size=2048, compresslevel=4)

@@ -5,8 +5,9 @@ from __future__ import annotations
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
+from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.film_section import film_section
-from hakutsu.report.round_section import hazard_lines, open_questions
+from hakutsu.report.round_section import answered_questions, hazard_lines, open_questions
 from hakutsu.report.wording import noted, place_words
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import (
@@ -31,6 +32,8 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         dossier=reckoning.dossier,
         vehicle=reckoning.dossier.vehicle,
         brief=reckoning.dossier.opening.brief,
+        purpose=purpose_lines(reckoning.dossier.opening.brief),
+        claims=[claim for _, claim in reckoning.dossier.claims.said],
         section=film_section(reckoning),
         baseline_words=baseline_words(reckoning),
         profile=profile_svg(reckoning, profile_panels(reckoning, panel_rows(reckoning), linked=False)),
@@ -41,6 +44,7 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         limitations=reckoning.limitations,
         hazards=hazard_lines(reckoning),
         questions=open_questions(reckoning),
+        answered=answered_questions(reckoning),
         panel_name=place_words,
         made=desk.now(),
         tab="report",

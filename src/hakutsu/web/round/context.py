@@ -14,7 +14,7 @@ from hakutsu.core.runsheet import Plan, steps
 from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.figures.time_strip import time_strip
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.round_section import open_questions
+from hakutsu.report.round_section import answered_questions, open_questions
 from hakutsu.report.wording import body_words, place_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.places import outside, places
@@ -36,6 +36,8 @@ def round_context(reckoning: Reckoning) -> dict[str, Any]:
         "limited": sum(one.limited for one in coverage),
         "expected": sum(one.expected for one in coverage),
         "questions": open_questions(reckoning),
+        "answered": answered_questions(reckoning),
+        "settling": None,
         "stand_downs": reckoning.stand_downs,
         "activity_names": activities(),
         "retests": len(reckoning.film.open_surprises),

@@ -2,9 +2,9 @@
 
 import { swap } from "../fragments.js";
 import { readLine } from "../film/line.js";
+import { bodyOf } from "../film/reading.js";
 import { Outbox, draft } from "../outbox.js";
 
-const MIL = 25.4;
 const main = document.querySelector("[data-place-sheet]");
 const config = JSON.parse(main.dataset.config);
 const fitted = new Map(config.panels.map((panel) => [panel.code, panel.key]));
@@ -41,11 +41,7 @@ document.querySelector("[data-film-line]")?.addEventListener("submit", async (ev
   const readings = read.actions.filter((one) => one.kind === "reading");
   if (!readings.length) return say("Numbers are missing: code and readings in one line", true);
   await outbox.add(
-    readings.map((one) => {
-      const value = one.value === null ? {} : { value_um: one.unit === "mil" ? Math.round(one.value * MIL * 1000) / 1000 : one.value };
-      const { step_um, limit_um } = config.gauge;
-      return draft("film.reading", { ...value, status: one.status, unit: one.unit, step_um, limit_um, edge: one.edge }, { place: one.panel });
-    }),
+    readings.map((one) => draft("film.reading", bodyOf(one, config.gauge), { place: one.panel })),
   );
   say(`${readings.length} reading${readings.length > 1 ? "s" : ""} kept`);
   line.value = "";

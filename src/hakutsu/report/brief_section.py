@@ -1,0 +1,27 @@
+"""What the report says of the brief: what the vehicle is wanted for, and what it costs."""
+
+from __future__ import annotations
+
+from babel.numbers import format_currency
+
+from hakutsu.entries.opening import Brief
+from hakutsu.vehicle.use import use_factor_names
+
+
+def purpose_lines(brief: Brief) -> list[tuple[str, str]]:
+    """Name and words of everything the brief says; the budget is the buyer's own and stays out of the report."""
+    distance = f"{brief.km_per_year:,} km" if brief.km_per_year else ""
+    price = "" if brief.asking_price is None else format_currency(brief.asking_price, brief.currency, locale="en")
+    lines = (
+        ("Wanted for", brief.use),
+        ("Condition wanted", str(brief.taste)),
+        ("Distance in a year", distance),
+        ("Use to come", _circumstances(brief.use_factors)),
+        ("Use so far", _circumstances(brief.past_factors)),
+        ("Asking price", price),
+    )
+    return [(name, words) for name, words in lines if words]
+
+
+def _circumstances(keys: tuple[str, ...]) -> str:
+    return ", ".join(use_factor_names()[key] for key in keys)
