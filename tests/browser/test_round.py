@@ -1,6 +1,6 @@
 """A morning at the vehicle: the plan, a place, a stand-down, a replan."""
 
-from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.common.keys import Keys as Keyboard
 
 from tests.browser.case import BrowserCase
 
@@ -28,9 +28,9 @@ class Morning(BrowserCase):
     def stand_at_the_front(self, here):
         self.open(f"{here}/place/front")
         self.wait(lambda: self.all("html[data-ready=place]"))
-        self.one("#line").send_keys("bo 118 121 117", Keys.ENTER)
+        self.one("#line").send_keys("bo 118 121 117", Keyboard.ENTER)
         self.wait(lambda: "3/3" in self.text("[data-fragment=place_due]"))
-        self.one("#line").send_keys("fwl 118", Keys.ENTER)
+        self.one("#line").send_keys("fwl 118", Keyboard.ENTER)
         self.assertIn("not fitted", self.text("[data-said]"))
         self.one("#remark").send_keys("lamp bracket bent")
         self.press("[value='general.hint']")
@@ -45,7 +45,7 @@ class Morning(BrowserCase):
     def fuel_is_wet(self, here):
         self.open(f"{here}/standdowns")
         self.one("[value=fuel_wet]").click()
-        self.one("#note").send_keys("at the filter", Keys.ENTER)
+        self.one("#note").send_keys("at the filter", Keyboard.ENTER)
         self.wait(lambda: "at the filter" in self.text("main"))
         self.open(f"{here}/runsheet")
         self.press("[aria-label='Begin: Cold start with smoke and noises']")
@@ -59,14 +59,14 @@ class Watch(BrowserCase):
         self.open(f"{here}/runsheet")
         self.one("#label").send_keys("idle watch")
         self.one("#minutes").clear()
-        self.one("#minutes").send_keys("0.05", Keys.ENTER)
+        self.one("#minutes").send_keys("0.05", Keyboard.ENTER)
         self.wait(lambda: self.all("[data-timer]"))
         self.server.kill()
         self.server.start()
         self.open(f"{here}/film")
         self.wait(lambda: "Time to look: idle watch" in self.text("[data-timers]"))
         self.assertRegex(self.text("[data-left]"), r"\d+:\d\d over")
-        self.one("[name=seen]").send_keys("even", Keys.ENTER)
+        self.one("[name=seen]").send_keys("even", Keyboard.ENTER)
         self.wait(lambda: "Looked (1)" in self.text("[data-timers]"))
         self.press("[aria-label='Stop idle watch']")
         self.wait(lambda: not self.all("[data-timer]"))
@@ -86,3 +86,25 @@ class Narrow(BrowserCase):
         self.wait(lambda: self.all("html[data-ready=place]"))
         self.press("[data-place-limit='dirty or wet']")
         self.wait(lambda: "limited" in self.text("[data-fragment=place_due]"))
+
+
+class Keys(BrowserCase):
+    def test_question_mark_lists_the_keys_of_the_page_and_slash_leads_to_search(self):
+        here = self.new_inspection()
+        self.open(f"{here}/place/front")
+        self.wait(lambda: self.all("html[data-ready=place]"))
+        self.one("#remark").send_keys("why? and/or")
+        self.assertFalse(self.one("#keys").is_displayed())
+        self.driver.execute_script("document.activeElement.blur()")
+        self.one("body").send_keys("?")
+        self.wait(lambda: self.one("#keys").is_displayed())
+        self.assertIn("readings on the panel of that code", self.text("#keys"))
+        self.press("#keys button")
+        self.open(f"{here}/round")
+        self.one("body").send_keys("?")
+        self.wait(lambda: "Keys of this page" in self.text("#keys"))
+        self.press("#keys button")
+        self.one("body").send_keys("/")
+        self.wait(lambda: self.all("#q"))
+        self.one("#q").send_keys("Pellin", Keyboard.ENTER)
+        self.wait(lambda: "with every word" in self.text("main") or "Nothing holds" in self.text("main"))

@@ -210,14 +210,19 @@ class Timers(RoundCase):
         data = {"label": label, "minutes": minutes}
         return self.client.post(f"{self.here}/timers/start", data=data, follow_redirects=False)
 
-    def test_a_timer_stands_on_every_page_of_the_inspection_until_stopped(self):
+    def test_a_timer_stands_on_every_page_until_stopped(self):
         self.start()
         for name in ("film", "round", "vehicle", "logbook", "report", "arrival", "place/bay"):
             self.assertIn("drip under the sump", self.client.get(f"{self.here}/{name}").text, name)
+        for path in ("/", "/search", "/account", "/inspections/new", "/nowhere"):
+            text = self.client.get(path).text
+            self.assertIn("drip under the sump", text, path)
+            self.assertIn("/static/js/timers.js", text, path)
         (running,) = self.dossier().timers.running
         self.assertEqual((running.rings - running.at).total_seconds(), 600)
         self.client.post(f"{self.here}/timers/stop", data={"of": str(running.entry)})
-        self.assertNotIn("data-timer ", self.client.get(f"{self.here}/film").text)
+        for path in ("/", f"{self.here}/film"):
+            self.assertNotIn("data-timer ", self.client.get(path).text)
 
     def test_every_look_is_an_entry(self):
         self.start()
@@ -228,13 +233,25 @@ class Timers(RoundCase):
         self.assertIn("one drop", self.client.get(f"{self.here}/logbook").text)
 
     def test_it_leads_back_to_the_page_it_stood_on_and_nowhere_else(self):
-        headers = {"referer": f"http://testserver{self.here}/film"}
         data = {"label": "x", "minutes": "5"}
-        back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
-        self.assertEqual(back.headers["location"], f"{self.here}/film")
-        headers = {"referer": "http://elsewhere.example/"}
-        back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
-        self.assertEqual(back.headers["location"], f"{self.here}/runsheet")
+        for path in (f"{self.here}/film?panel=roof", "/", "/search?q=salt"):
+            headers = {"referer": f"http://testserver{path}"}
+            back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
+            self.assertEqual(back.headers["location"], path)
+        here = f"http://testserver{self.here}"
+        for referer in ("http://elsewhere.example/", "http://testserver//else.example/", f"{here}/round/settle", ""):
+            headers = {"referer": referer}
+            back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
+            self.assertEqual(back.headers["location"], f"{self.here}/runsheet", referer)
+
+    def test_a_timer_of_another_car_names_it_and_this_cars_come_first(self):
+        self.start()
+        other = opened(self.logbook, name="Skarrow Fell")
+        data = {"label": "idle", "minutes": "5"}
+        self.client.post(f"/inspections/{other}/timers/start", data=data)
+        text = self.client.get(f"{self.here}/round").text
+        self.assertLess(text.index("drip under the sump"), text.index("idle"))
+        self.assertIn(f'href="/inspections/{other}/runsheet"><span class="truncate">Skarrow Fell', text)
 
     def test_what_is_no_timer_is_refused(self):
         for label, minutes in (("", "5"), ("x", "0"), ("x", "soon"), ("x", "99999")):

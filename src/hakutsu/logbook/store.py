@@ -134,6 +134,14 @@ class Logbook:
         with Session(self._engine) as session:
             return self._tip(session, inspection)[1]
 
+    def lengths(self) -> dict[UUID, int]:
+        """Number of the last entry of every inspection that has one."""
+        with Session(self._engine) as session:
+            rows = session.execute(
+                select(EntryRow.inspection_id, func.max(EntryRow.seq)).group_by(EntryRow.inspection_id)
+            )
+            return {UUID(inspection): seq for inspection, seq in rows}
+
     def entries(self, inspection: UUID) -> list[Entry]:
         """All entries of an inspection in order, struck ones included."""
         with Session(self._engine) as session:

@@ -11,7 +11,7 @@ from uuid import UUID
 
 from fastapi import Depends, HTTPException, Request
 
-from hakutsu.dossier import gather_dossier
+from hakutsu.dossier import Dossier, gather_dossier
 from hakutsu.logbook import Logbook
 from hakutsu.reckoning import Reckoning
 
@@ -26,6 +26,7 @@ class Desk:
         self.logbook = logbook
         self.uploads = uploads
         self._kept: OrderedDict[tuple[UUID, str], Reckoning] = OrderedDict()
+        self._unwatched: dict[UUID, int] = {}  # inspections without a running timer, at their last entry
         self._lock = Lock()
 
     @property
@@ -60,6 +61,22 @@ class Desk:
             while len(self._kept) > KEPT:
                 self._kept.popitem(last=False)
         return reckoning
+
+    def watched(self) -> list[Dossier]:
+        """Inspections with a timer running; one whose logbook has not changed is not looked into twice."""
+        found = []
+        for inspection, last in self.logbook.lengths().items():
+            if self._unwatched.get(inspection) == last:
+                continue
+            try:
+                dossier = self.reckoning(inspection).dossier
+            except HTTPException:
+                continue  # opened, but its first entry never arrived
+            if dossier.timers.running:
+                found.append(dossier)
+            else:
+                self._unwatched[inspection] = last
+        return found
 
 
 def _desk(request: Request) -> Desk:

@@ -58,8 +58,10 @@ def fragment(template: str, **context: Any) -> str:
 
 
 def page(request: Request, template: str, *, status: int = 200, **context: Any) -> HTMLResponse:
-    """Render a whole page."""
-    author = request.app.state.desk.author
-    named = author != UNNAMED
-    html = _environment.get_template(template).render(author=author, named=named, path=request.url.path, **context)
+    """Render a whole page; running timers stand on every one, those of the inspection it belongs to first."""
+    desk = request.app.state.desk
+    here = context.get("dossier")
+    watched = sorted(desk.watched(), key=lambda one: here is None or one.inspection != here.inspection)
+    about = {"author": desk.author, "named": desk.author != UNNAMED, "path": request.url.path, "watched": watched}
+    html = _environment.get_template(template).render(**about, **context)
     return HTMLResponse(html, status)

@@ -8,6 +8,7 @@ from uuid import UUID
 from fastapi import APIRouter, HTTPException, Request
 from fastapi.responses import RedirectResponse, Response
 from pydantic import ValidationError
+from starlette.routing import Match
 
 from hakutsu.entries import Draft
 from hakutsu.entries.registry import Body
@@ -34,6 +35,15 @@ async def act_on_timer(request: Request, inspection: UUID, act: str, desk: DeskH
     except ValidationError as error:
         raise HTTPException(422, "A timer takes what is watched, and minutes above 0 and up to 1440.") from error
     desk.logbook.append(inspection, [Draft.write(kind, body, desk.now())], desk.author)
-    back = urlsplit(request.headers.get("referer", "")).path
-    here = f"/inspections/{inspection}/"
-    return RedirectResponse(back if back.startswith(here) else f"{here}runsheet", 303)
+    return RedirectResponse(_back(request) or f"/inspections/{inspection}/runsheet", 303)
+
+
+def _back(request: Request) -> str | None:
+    """Where the form stood, if that is a page of ours that can be asked for again."""
+    came = urlsplit(request.headers.get("referer", ""))
+    if came.netloc != request.headers.get("host") or not came.path.startswith("/") or came.path.startswith("//"):
+        return None
+    asked = {"type": "http", "method": "GET", "path": came.path, "root_path": "", "headers": []}
+    if not any(route.matches(asked)[0] is Match.FULL for route in request.app.router.routes):
+        return None
+    return f"{came.path}?{came.query}" if came.query else came.path

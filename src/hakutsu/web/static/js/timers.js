@@ -1,4 +1,4 @@
-/** Timers count down on every page of an inspection and ring on the screen; the server keeps them. */
+/** Timers count down on every page and ring on the screen; the server keeps them. */
 
 const bar = document.querySelector("[data-timers]");
 
