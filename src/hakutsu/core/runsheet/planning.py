@@ -70,6 +70,8 @@ def plan(conditions: Conditions) -> Plan:
     for left_out in range(len(sequence) + 1):
         dropped = {s.key for s in sequence[:left_out]}
         kept = [s for s in possible if s.key not in dropped]
+        if best is not None and sum(s.value for s in kept) <= best[0] + 1e-9:
+            break  # nothing shorter can bring more
         for forward in (False, True):
             found, missed = _schedule(kept, conditions, forward=forward)
             if found and found[-1].end > conditions.available:
@@ -77,8 +79,6 @@ def plan(conditions: Conditions) -> Plan:
             value = sum(one.step.value for one in found)
             if best is None or value > best[0] + 1e-9:
                 best = (value, left_out, found, missed)
-        if best is not None and best[1] < left_out and not best[3]:
-            break  # nothing shorter can bring more
     value, count, found, missed = best if best is not None else (0.0, len(sequence), [], {})
     reasons = impossible | missed | {s.key: "not enough time" for s in sequence[:count]}
     left = [
@@ -107,12 +107,14 @@ def _schedule(kept: Sequence[Step], conditions: Conditions, *, forward: bool) ->
     """
     protocol = conditions.protocol
     here = {s.key for s in kept}
+    takes = {s.key: s.takes(protocol) for s in kept}
+    ends = {s.key: _end(s, conditions) for s in kept}
     ready_at: dict[str, float] = {}
     left, now = list(kept), 0.0
     found: list[Planned] = []
     missed: dict[str, str] = {}
     while left:
-        for step in [s for s in left if now + s.takes(protocol) > _end(s, conditions)]:
+        for step in [s for s in left if now + takes[s.key] > ends[s.key]]:
             left.remove(step)
             missed[step.key] = _why_missed(step, conditions)
             here.discard(step.key)
@@ -120,15 +122,13 @@ def _schedule(kept: Sequence[Step], conditions: Conditions, *, forward: bool) ->
         if not left:
             break
         soonest = min(begin.values())
-        if (
-            soonest == inf
-        ):  # predecessors still to come are missing from the plan only through a cycle, which data forbid
+        if soonest == inf:  # only a cycle of predecessors could leave none to begin, and the data forbid one
             break
         may = [s for s in left if begin[s.key] <= max(now, soonest)]
-        step = min(may, key=lambda s: _end(s, conditions)) if forward else may[0]
+        step = min(may, key=lambda s: ends[s.key]) if forward else may[0]
         start = max(now, begin[step.key])
-        end = start + step.takes(protocol)
-        if end > _end(step, conditions):
+        end = start + takes[step.key]
+        if end > ends[step.key]:
             left.remove(step)
             missed[step.key] = _why_missed(step, conditions)
             here.discard(step.key)
