@@ -114,8 +114,15 @@ class Days(unittest.TestCase):
         self.assertIn("under", keys(made))
 
     def test_what_costs_least_knowledge_a_minute_goes_first(self):
-        order = [step.value / step.takes(Protocol.STANDARD) for step in drop_order(Protocol.STANDARD)]
+        sequence = drop_order(Protocol.STANDARD)
+        order = [step.value / step.takes(Protocol.STANDARD) for step in sequence if not step.must]
         self.assertEqual(order, sorted(order))
+        self.assertEqual([step.key for step in sequence[-2:]], ["closing_talk", "hazard_look"])
+
+    def test_the_keys_go_back_in_every_shortage_that_leaves_time_for_anything_else(self):
+        for minutes in (6, 15, 40, 90, 150):  # 4 for what would stop us and 2 for the keys is the least day
+            made = plan(Conditions(minutes))
+            self.assertEqual(made.steps[-1].step.key, "closing_talk", minutes)
 
     def test_no_time_gives_an_empty_plan(self):
         made = plan(Conditions(0))

@@ -56,16 +56,17 @@ class Plan:
 def plan(conditions: Conditions) -> Plan:
     """Plan the steps that are not done yet.
 
-    Steps are left out in one fixed sequence, those with the least knowledge a minute first; every prefix of that
-    sequence is tried in the usual order and with steps whose conditions end brought forward, and the plan with most
-    knowledge that ends in time is taken. More time only adds plans to choose from, so it never makes the plan worse.
+    Steps are left out in one fixed sequence, those with the least knowledge a minute first and those that must be done
+    last; every prefix of that sequence is tried in the usual order and with steps whose conditions end brought forward,
+    and the plan with most knowledge that ends in time is taken. More time only adds plans to choose from, so it never
+    makes the plan worse.
     """
     protocol = conditions.protocol
     wanted = [s for s in steps().values() if s.takes(protocol) and s.key not in conditions.done]
     total = sum(s.value for s in wanted if not s.needs & INSTEAD) or 1.0
     impossible = {s.key: why for s in wanted if (why := _why_impossible(s, conditions))}
     possible = [s for s in wanted if s.key not in impossible]
-    sequence = sorted(possible, key=lambda s: (s.value / s.takes(protocol), s.key))
+    sequence = _left_out_first(possible, protocol)
     best: tuple[float, int, list[Planned], dict[str, str]] | None = None
     for left_out in range(len(sequence) + 1):
         dropped = {s.key for s in sequence[:left_out]}
@@ -173,5 +174,8 @@ def _because(
 
 def drop_order(protocol: Protocol) -> list[Step]:
     """The sequence in which steps of a protocol are left out when time is short."""
-    wanted = [s for s in steps().values() if s.takes(protocol)]
-    return sorted(wanted, key=lambda s: (s.value / s.takes(protocol), s.key))
+    return _left_out_first([s for s in steps().values() if s.takes(protocol)], protocol)
+
+
+def _left_out_first(kept: Sequence[Step], protocol: Protocol) -> list[Step]:
+    return sorted(kept, key=lambda s: (s.must, s.value / s.takes(protocol), s.key))

@@ -30,7 +30,8 @@ NEEDS = frozenset(
 @dataclass(frozen=True, slots=True)
 class Step:
     """One step: minutes and wait [min] by protocol, the points of knowledge it brings, what it needs, the steps it
-    comes after, the activity a stand-down can block, and the caution that goes with it.
+    comes after, the activity a stand-down can block, the caution that goes with it, and whether it is among the last
+    to be left out, little as it may tell.
     """
 
     key: str
@@ -43,6 +44,7 @@ class Step:
     wait: tuple[int, int, int]
     activity: str | None
     caution: str = ""
+    must: bool = False
 
     def takes(self, protocol: Protocol) -> int:
         """Duration [min] in a protocol; 0 when it is no part of it."""
@@ -72,6 +74,6 @@ def steps() -> dict[str, Step]:
             raise ValueError(f"step {key} names what does not exist: {', '.join(unknown) or row['place']}")
         found[key] = Step(
             key, row["name"], row["place"], tuple(row["minutes"]), row["value"], needs, after,
-            tuple(row.get("wait", (0, 0, 0))), row.get("activity"), row.get("caution", ""),
+            tuple(row.get("wait", (0, 0, 0))), row.get("activity"), row.get("caution", ""), row.get("must", False),
         )  # fmt: skip
     return found
