@@ -14,6 +14,7 @@ from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Protocol, Taste
 
 Price = Annotated[Decimal, Field(ge=0, le=100_000_000, decimal_places=2)]
+Currency = Annotated[str, StringConstraints(pattern=r"^[A-Z]{3}$")]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 
 
@@ -38,7 +39,7 @@ class Brief(Body):
     protocol: Protocol = Protocol.STANDARD
     budget: Price | None = None
     asking_price: Price | None = None
-    currency: Annotated[str, StringConstraints(pattern=r"^[A-Z]{3}$")] = "EUR"
+    currency: Currency = "EUR"
     deal_breakers: tuple[Line, ...] = ()
     use_factors: tuple[str, ...] = ()
     past_factors: tuple[str, ...] = ()

@@ -5,12 +5,27 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
+from pydantic import BaseModel, ConfigDict
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
+from hakutsu.entries.day import Walk
 from hakutsu.entries.film import GaugeInUse
-from hakutsu.logbook.tables import EntryRow, GaugeRow
-from hakutsu.vehicle.vocabulary import Unit
+from hakutsu.entries.opening import Currency
+from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
+from hakutsu.vehicle.vocabulary import Protocol, Unit
+
+HABITS = "habits"
+
+
+class Habits(BaseModel):
+    """What a new inspection begins with: currency, protocol and walk; each can be changed there."""
+
+    model_config = ConfigDict(frozen=True)
+
+    currency: Currency = "EUR"
+    protocol: Protocol = Protocol.STANDARD
+    walk: Walk = Walk()
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +42,18 @@ class Library:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+
+    @property
+    def habits(self) -> Habits:
+        """What new inspections begin with."""
+        with Session(self._engine) as session:
+            row = session.get(SettingRow, HABITS)
+            return Habits.model_validate(row.value) if row else Habits()
+
+    @habits.setter
+    def habits(self, habits: Habits) -> None:
+        with Session(self._engine) as session, session.begin():
+            session.merge(SettingRow(key=HABITS, value=habits.model_dump(mode="json")))
 
     def gauges(self) -> list[KeptGauge]:
         """All gauges by name; the last verification is read from the logbooks."""

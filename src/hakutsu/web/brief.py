@@ -13,6 +13,7 @@ from pydantic import ValidationError
 
 from hakutsu.dossier import Dossier
 from hakutsu.entries import Draft
+from hakutsu.entries.day import Walk
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.panels import body_styles, panels, walk_order
@@ -122,10 +123,11 @@ def _panel_table(vehicle: VehicleDescription) -> list[dict[str, Any]]:
 
 
 @router.get("/inspections/new")
-def new(request: Request) -> Response:
+def new(request: Request, desk: DeskHere) -> Response:
     """The empty form; it carries the id the inspection will have, so that sending twice opens one."""
+    habits = desk.logbook.library.habits
     values = {"finish": Finish.FACTORY, "body_style": "hatch", "doors": 5, "steering": SteeringSide.RIGHT}
-    values |= {"paint": Paint.UNKNOWN, "taste": Taste.TIDY, "protocol": Protocol.STANDARD}
+    values |= {"paint": Paint.UNKNOWN, "taste": Taste.TIDY, "protocol": habits.protocol, "currency": habits.currency}
     return _form(request, values, {}, id=uuid4())
 
 
@@ -144,6 +146,9 @@ async def create(request: Request, desk: DeskHere) -> Response:
         now = desk.now()
         desk.logbook.open_inspection(inspection, now)
         drafts = [Draft.write("inspection.vehicle", vehicle, now), Draft.write("inspection.brief", brief, now)]
+        walk = desk.logbook.library.habits.walk
+        if walk != Walk():
+            drafts.append(Draft.write("day.walk", walk, now))
         desk.logbook.append(inspection, drafts, desk.author)
     return RedirectResponse(f"/inspections/{inspection}/film", 303)
 
