@@ -1,5 +1,6 @@
 from datetime import timedelta
-from uuid import UUID
+from unittest.mock import patch
+from uuid import UUID, uuid4
 
 from icalendar import Calendar
 
@@ -243,6 +244,22 @@ class Timers(RoundCase):
             headers = {"referer": referer}
             back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
             self.assertEqual(back.headers["location"], f"{self.here}/runsheet", referer)
+
+    def test_cars_without_a_timer_are_looked_into_once_until_something_is_written(self):
+        desk = self.client.app.state.desk
+        self.assertEqual(desk.watched(), [])
+        with patch.object(desk, "reckoning", side_effect=AssertionError("looked into again")):
+            self.assertEqual(desk.watched(), [])
+        self.start()
+        self.assertEqual([one.inspection for one in desk.watched()], [self.inspection])
+
+    def test_an_inspection_whose_first_entry_never_arrived_stops_no_page(self):
+        lost = uuid4()
+        self.logbook.open_inspection(lost, NOON)
+        self.write("general.seen", Seen(text="salt"), place="rear")
+        self.assertNotIn(lost, self.logbook.lengths())
+        for path in ("/", "/search?q=salt"):
+            self.assertEqual(self.client.get(path).status_code, 200)
 
     def test_a_timer_of_another_car_names_it_and_this_cars_come_first(self):
         self.start()
