@@ -1,6 +1,6 @@
 from decimal import Decimal
 
-from tests.web.test_round import RoundCase
+from tests.web.case import RoundCase
 
 
 class Claims(RoundCase):

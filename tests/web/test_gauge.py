@@ -8,7 +8,7 @@ from hakutsu.instruments.gauge_line import FilmLine
 from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
 from hakutsu.web.film.aiming import Aim, next_aim, spots_left
 from tests.builders import NOON, opened, reading
-from tests.web.test_pages import WebCase
+from tests.web.case import WebCase
 
 PATIENCE_SECONDS = 20
 

@@ -1,33 +1,13 @@
 import re
-import tempfile
-import unittest
-from pathlib import Path
 from uuid import UUID, uuid4
-
-from fastapi.testclient import TestClient
 
 from hakutsu.demo import add_demo
 from hakutsu.demo.building import CARS, demo_id
-from hakutsu.web.app import create_app
-from tests.builders import logbook_in, opened, reading
+from tests.builders import opened, reading
 from tests.exchange.test_film_csv import HEADER
+from tests.web.case import WebCase
 
 ROWS = HEADER + "s,roof,,,118,um,ok,steel,factory,1500,1\ns,bonnet,,,121,um,ok,steel,factory,1500,1\n"
-
-
-class WebCase(unittest.TestCase):
-    def setUp(self):
-        self.directory = tempfile.TemporaryDirectory()
-        self.addCleanup(self.directory.cleanup)
-        self.logbook = logbook_in(self.directory.name)
-        self.client = TestClient(create_app(self.logbook, Path(self.directory.name)))
-
-    def post(self, inspection, *drafts, **more):
-        body = {"entries": [draft.model_dump(mode="json") for draft in drafts], **more}
-        return self.client.post(f"/inspections/{inspection}/entries", json=body, headers={"accept": "application/json"})
-
-    def film_readings(self, inspection):
-        return [e for e in self.client.get(f"/inspections/{inspection}/entries").json() if e["kind"] == "film.reading"]
 
 
 class EveryPage(WebCase):
