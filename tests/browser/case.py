@@ -63,6 +63,11 @@ class BrowserCase(unittest.TestCase):
 
     def wait_saved(self):
         self.wait(lambda: self.text("#saved") == "saved", "not saved")
+        self.wait_arrived()
+
+    def wait_arrived(self):
+        """Wait until the parts of the panel gone to are there; its name is there at once."""
+        self.wait(lambda: not self.all("main[aria-busy]"), "the panel's parts did not come")
 
     def type_line(self, text):
         """Type into the line as a keyboard does, then Enter, and wait until it is stored and shown."""

@@ -68,6 +68,7 @@ class Sheet(FilmCase):
         self.choose("sheet")
         self.one('[data-shell] [data-panel="tailgate"]').send_keys(Keys.ENTER)
         self.wait(lambda: self.text("[data-current-name]") == "Tailgate")
+        self.wait_arrived()
         self.one('[data-spot="tailgate"][data-words="low left"]').send_keys(Keys.ENTER)
         self.wait(lambda: self.text("[data-aim-words]") == "at low left")
         self.type_line("119")

@@ -79,6 +79,7 @@ async function go(key, quiet = false) {
   panel = key;
   repeating = false;
   document.querySelector("[data-current-name]").textContent = names.get(key);
+  main.setAttribute("aria-busy", "true");
   try {
     const response = await fetch(`/inspections/${config.inspection}/film/fragments?panel=${key}&drawing=${drawingNow()}`, {
       headers: { Accept: "application/json" },
@@ -88,6 +89,8 @@ async function go(key, quiet = false) {
   } catch {
     document.querySelector("[data-current-count]").textContent = "";
     said.say(`${names.get(key)}: no connection; readings are kept on this device`);
+  } finally {
+    if (panel === key) main.removeAttribute("aria-busy");
   }
 }
 
