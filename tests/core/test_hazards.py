@@ -1,12 +1,9 @@
-import tempfile
 import unittest
 
 from hakutsu.core.hazards import WALKING_PACE, activities, blocking, causes, headings, open_stand_downs
-from hakutsu.dossier import gather_dossier
-from hakutsu.entries import Draft
 from hakutsu.entries.general import Strike
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepDone
-from tests.builders import NOON, logbook_in, opened
+from tests.inspection import InspectionCase
 
 DRIVING = {"driving", "road_test"}
 
@@ -35,21 +32,7 @@ class Table(unittest.TestCase):
         self.assertEqual(set(headings()), set(activities()))
 
 
-class StandDowns(unittest.TestCase):
-    def setUp(self):
-        self.directory = tempfile.TemporaryDirectory()
-        self.addCleanup(self.directory.cleanup)
-        self.logbook = logbook_in(self.directory.name)
-        self.inspection = opened(self.logbook)
-
-    def write(self, kind, body, **envelope):
-        draft = Draft.write(kind, body, NOON, **envelope)
-        self.logbook.append(self.inspection, [draft], "Test Inspector")
-        return draft.id
-
-    def dossier(self):
-        return gather_dossier(self.inspection, self.logbook.entries(self.inspection))
-
+class StandDowns(InspectionCase):
     def open(self):
         return open_stand_downs(self.dossier().hazards)
 

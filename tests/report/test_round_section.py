@@ -1,29 +1,13 @@
-import tempfile
-import unittest
-
-from hakutsu.dossier import gather_dossier
-from hakutsu.entries import Draft
 from hakutsu.entries.general import AskSeller, DoNotKnow, ForDesk, Hint, Settled, Station, Strike
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.round_section import answered_questions, hazard_lines, open_questions
-from tests.builders import NOON, logbook_in, opened
+from tests.inspection import InspectionCase
 
 
-class RoundSectionCase(unittest.TestCase):
-    def setUp(self):
-        self.directory = tempfile.TemporaryDirectory()
-        self.addCleanup(self.directory.cleanup)
-        self.logbook = logbook_in(self.directory.name)
-        self.inspection = opened(self.logbook)
-
-    def write(self, kind, body, **envelope):
-        draft = Draft.write(kind, body, NOON, **envelope)
-        self.logbook.append(self.inspection, [draft], "Ina")
-        return draft.id
-
+class RoundSectionCase(InspectionCase):
     def reckoning(self):
-        return Reckoning(gather_dossier(self.inspection, self.logbook.entries(self.inspection)))
+        return Reckoning(self.dossier())
 
 
 class StandDownsInTheReport(RoundSectionCase):

@@ -1,30 +1,19 @@
-import tempfile
 import unittest
 
-from hakutsu.dossier import gather_dossier
-from hakutsu.entries import Draft
 from hakutsu.entries.claims import Claim
 from hakutsu.entries.general import Seen, Strike
 from hakutsu.entries.opening import Brief
 from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.searching import search
-from tests.builders import NOON, logbook_in, opened, reading
+from tests.builders import reading
+from tests.inspection import InspectionCase
 
 
-class Searching(unittest.TestCase):
-    def setUp(self):
-        self.directory = tempfile.TemporaryDirectory()
-        self.addCleanup(self.directory.cleanup)
-        self.logbook = logbook_in(self.directory.name)
-        self.inspection = opened(self.logbook, name="Pellin Mote", registration="ORN 41")
-
-    def write(self, kind, body, **envelope):
-        draft = Draft.write(kind, body, NOON, **envelope)
-        self.logbook.append(self.inspection, [draft], "Ina")
-        return draft.id
+class Searching(InspectionCase):
+    vehicle = {"name": "Pellin Mote", "registration": "ORN 41"}
 
     def found(self, asked):
-        return search(gather_dossier(self.inspection, self.logbook.entries(self.inspection)), asked)
+        return search(self.dossier(), asked)
 
     def test_vehicle_and_registration_in_any_case_and_order(self):
         for asked in ("mote", "PELLIN", "orn mote", "41"):
