@@ -59,15 +59,15 @@ class Whatever(unittest.TestCase):
         before, after = (analyse(survey(honest_car(level), r)).panel("tailgate").altered for r in (flat, raised))
         self.assertGreaterEqual(after, before - 1e-9)
 
-    @settings(max_examples=25, deadline=None)
-    @given(st.integers(90, 150), st.integers(1, 8), st.sampled_from([6, 12, 25, 40]))
-    def test_raising_one_reading_of_a_panel_at_baseline_by_6_um_or_more_never_lowers_altered(self, level, count, more):
+    @settings(max_examples=60, deadline=None)
+    @given(st.integers(85, 155), st.integers(1, 10), st.integers(1, 60))
+    def test_raising_one_reading_of_a_panel_at_baseline_never_lowers_altered(self, level, count, more):
         self.never_lower(level, count, more)
 
-    @unittest.expectedFailure  # wanted and not so yet: docs/methods/film.md, "Limits"
-    def test_raising_it_by_less_never_lowers_altered_either(self):
-        for level, count, more in ((124, 4, 1), (124, 4, 3), (96, 4, 3), (118, 6, 1)):
-            self.never_lower(level, count, more)
+    def test_nor_does_it_where_film_lies_on_a_point_of_the_grids(self):
+        for level, count, more in ((124, 4, 1), (124, 4, 3), (96, 4, 3), (118, 6, 1), (92, 7, 1), (150, 8, 2)):
+            with self.subTest(level=level, count=count, more=more):
+                self.never_lower(level, count, more)
 
     @settings(max_examples=20, deadline=None)
     @given(st.integers(90, 150), st.integers(1, 6))

@@ -8,7 +8,10 @@ from hakutsu.core.film.model.numeric import (
     interpolation,
     log_mean,
     normal_cdf,
+    normal_weights,
+    over_kernel,
     per_panel_sums,
+    smooth_interpolation,
     weighted_quantiles,
 )
 
@@ -39,6 +42,30 @@ class Interpolation(unittest.TestCase):
 
     def test_a_hat_stands_on_its_step(self):
         np.testing.assert_allclose(hats(np.array([1.25]), 3), [[0, 0.75, 0.25]])
+
+    def test_cubics_reproduce_a_parabola_inside_and_its_grid_points_everywhere(self):
+        grid = np.arange(6.0)
+        at = np.array([0.0, 1.5, 2.25, 3.75, 5.0])
+        matrix = smooth_interpolation(at, grid)
+        np.testing.assert_allclose(matrix.sum(axis=1), 1)
+        np.testing.assert_allclose(matrix @ (grid - 2) ** 2, (at - 2) ** 2)
+
+    def test_cubics_go_straight_at_the_ends_and_stay_beyond_them(self):
+        grid = np.array([1.0, 2.0, 4.0, 8.0])
+        matrix = smooth_interpolation(np.array([0.5, 1.5, 6.0, 9.0]), grid)
+        np.testing.assert_allclose(matrix @ np.array([3.0, 4.0, 5.0, 6.0]), [3, 3.5, 5.5, 6])
+
+    def test_log_normal_weights_give_each_point_the_stretch_about_it(self):
+        fine, coarse = np.linspace(-1, 0, 101), np.linspace(0, 1, 51)[1:]
+        weights = normal_weights(np.concatenate([fine, coarse]), 0.0, 0.2)
+        self.assertAlmostEqual(weights.sum(), 1)
+        self.assertAlmostEqual(weights[:100].sum(), 0.5, delta=0.015)
+
+    def test_a_kernel_sums_levels_and_survives_evidence_that_is_next_to_none(self):
+        log = np.array([[np.log(0.2), np.log(0.6), -5000.0]])
+        found = over_kernel(log, np.array([[0.5, 0.25, 0.25], [0.0, 0.0, 1.0]]))
+        self.assertAlmostEqual(float(np.exp(found[0, 0])), 0.25)
+        self.assertTrue(-110 < found[0, 1] < -90)
 
 
 class Sums(unittest.TestCase):

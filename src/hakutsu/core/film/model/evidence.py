@@ -10,7 +10,14 @@ import numpy as np
 
 from hakutsu.core.film.model import filler, graded
 from hakutsu.core.film.model.grids import SPREADS, Grids, Kernels, grids, kind_of
-from hakutsu.core.film.model.numeric import AnyFloats, Floats, interpolation, log_mean, over_kernel
+from hakutsu.core.film.model.numeric import (
+    AnyFloats,
+    Floats,
+    interpolation,
+    log_mean,
+    over_kernel,
+    smooth_interpolation,
+)
 from hakutsu.core.film.model.observation import Shown, reading_table, shown
 from hakutsu.core.film.parameters import WHOLE, FilmParameters
 from hakutsu.core.film.survey import Observation, State
@@ -53,7 +60,8 @@ class PanelEvidence:
 @lru_cache(maxsize=4)
 def _to_levels(key: str) -> tuple[Floats, Floats]:
     log_level = np.log(grids(FilmParameters.model_validate_json(key)).level_um)
-    return interpolation(log_level, np.log(graded.LEVELS_UM)), interpolation(log_level, np.log(filler.LEVELS_UM))
+    blend, lens = np.log(graded.LEVELS_UM), np.log(filler.LEVELS_UM)
+    return smooth_interpolation(log_level, blend), interpolation(log_level, lens)
 
 
 def _product(table: Floats, starts: np.ndarray, priors: Sequence[Floats]) -> tuple[list[Floats], Floats]:
@@ -151,16 +159,13 @@ def _local(
 
 def _whole(levels: Mapping[str, Floats], blended: Floats, grid: Grids) -> dict[str, Floats]:
     """Over the level of a whole respray; a panel left out has the factory's film, of which nothing else tells."""
-    left_out = {name: over_kernel(levels[name], grid.factory_level) for name in OWN}
-    left_out["blended"] = over_kernel(blended.max(axis=1), grid.factory_level)
+    left = over_kernel(np.stack([*(levels[name] for name in OWN), blended.max(axis=1)]), grid.factory_level)
+    left_out = dict(zip((*OWN, "blended"), left, strict=True))
     twice = over_kernel(levels["rebuilt"], grid.respray_rebuilt)
+    filled = over_kernel(levels["filled"], grid.respray_filled)
+    kernels = np.concatenate([grid.resprayed[history] for history in WHOLE])
     found = {}
-    for history in WHOLE:
-        kernel = grid.resprayed[history]
-        by_state = left_out | {
-            "refinished": over_kernel(levels["refinished"], kernel),
-            "filled": over_kernel(levels["filled"], grid.respray_filled),
-            "rebuilt": twice,
-        }
+    for history, once in zip(WHOLE, np.split(over_kernel(levels["refinished"], kernels), len(WHOLE), 1), strict=True):
+        by_state = left_out | {"refinished": once, "filled": filled, "rebuilt": twice}
         found[history] = np.stack([np.broadcast_to(by_state[state], twice.shape) for state in State], axis=1)
     return found

@@ -13,15 +13,15 @@ from hakutsu.core.film.model.numeric import (
     AnyFloats,
     Floats,
     hats,
-    interpolation,
     log_mean,
     log_sum,
     per_panel_sums,
+    smooth_interpolation,
 )
 from hakutsu.core.film.model.observation import Shown
 from hakutsu.core.film.parameters import FilmParameters, Side
 
-LEVELS_UM = np.geomspace(50.0, 420.0, 44)
+LEVELS_UM = np.geomspace(50.0, 420.0, 60)
 CHANGE_UM = np.array([-50.0, -36, -24, -14, -6, 0, 8, 18, 30, 44, 60, 80])
 SIDES = (Side.FRONT, Side.REAR, Side.LOW, Side.HIGH)
 
@@ -90,7 +90,7 @@ def families(p: FilmParameters) -> tuple[Gradients, Gradients]:
 def _reads(levels: tuple[float, ...]) -> AnyFloats:
     """Matrix that reads every (change, level) off a function on the model's grid of levels."""
     film = np.maximum(LEVELS_UM + CHANGE_UM[:, None], levels[0]).ravel()
-    return interpolation(np.log(film), np.log(np.array(levels))).astype(np.float32)
+    return smooth_interpolation(np.log(film), np.log(np.array(levels))).astype(np.float32)
 
 
 def changed_table(table: Floats, level_um: Floats) -> AnyFloats:

@@ -13,9 +13,8 @@ from hakutsu.core.film.parameters import FilmParameters, Whole
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Finish
 
-LOWEST_LEVEL_UM = 42.0
-HIGHEST_LEVEL_UM = 1000.0
-LEVELS = 117
+LEVELS_UM = np.concatenate([np.geomspace(42.0, 180.0, 83), np.geomspace(180.0, 1000.0, 58)[1:]])  # finer in own film
+BASELINES = 62
 SPREADS = np.geomspace(0.014, 0.24, 6)
 KINDS = ("panel", "lid", "roof", "sill")
 Kernels = tuple[Floats, ...]
@@ -82,10 +81,10 @@ def _factory_prior(log_base: Floats, finish: Finish, p: FilmParameters) -> Float
 
 def make_grids(p: FilmParameters) -> Grids:
     """Build the grids and kernels of a parameter set."""
-    level = np.geomspace(LOWEST_LEVEL_UM, HIGHEST_LEVEL_UM, LEVELS)
+    level = LEVELS_UM
     log_level = np.log(level)
-    base = level[(level >= p.baseline.lowest_um) & (level <= p.baseline.highest_um)]
-    whole = level[(level >= p.baseline.lowest_respray_um) & (level <= p.baseline.highest_respray_um)]
+    base = np.geomspace(p.baseline.lowest_um, p.baseline.highest_um, BASELINES)
+    whole = np.geomspace(p.baseline.lowest_respray_um, p.baseline.highest_respray_um, BASELINES)
     log_base = np.log(base)
     own = _own_kernels(log_level, base, p)
     bare = normal_weights(log_level, np.log(p.refinished.bare_median_um), p.refinished.bare_sd_log)
@@ -171,6 +170,5 @@ def _added(level: Floats, base: Floats, median_um: float, sd_log: float) -> Floa
     more = level[None, :] - base[:, None]
     with np.errstate(divide="ignore", invalid="ignore"):
         density = np.where(more > 0, np.exp(-0.5 * (np.log(more / median_um) / sd_log) ** 2) / more, 0.0)
-    # The grid is even in the logarithm of the level, so a density per µm is weighted by the level.
-    weight = density * level[None, :] + 1e-300
+    weight = density * np.gradient(level) + 1e-300
     return np.asarray(weight / weight.sum(axis=1, keepdims=True))
