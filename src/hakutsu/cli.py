@@ -32,6 +32,7 @@ from hakutsu.exchange.film_json import film_json
 from hakutsu.logbook import DataDirectory, DirectoryInUse, Logbook, Refused
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import spot_words
+from hakutsu.vehicle.terms import PLAIN
 from hakutsu.vehicle.vocabulary import Finish
 
 BAD_INPUT = 2
@@ -110,7 +111,7 @@ def _print_table(result: FilmAnalysis, spot: NextSpot | None) -> None:
     for panel in result.panels:
         chance = "" if panel.probabilities is None or panel.state is None else f"{panel.probabilities[panel.state]:.0%}"
         table.add_row(
-            panels()[panel.panel].name(),
+            PLAIN.panel(panel.panel),
             str(panel.readings),
             "" if panel.median_um is None else f"{panel.median_um:.0f}",
             panel.state or "–",
@@ -125,7 +126,7 @@ def _print_table(result: FilmAnalysis, spot: NextSpot | None) -> None:
             console.print(f"story: {said}", markup=False)
     if spot is not None:
         where = spot_words(panels()[spot.panel], spot.u, spot.v)
-        name = panels()[spot.panel].name()
+        name = PLAIN.panel(spot.panel)
         console.print(f"next: {name}, {where} ({spot.gain_bits:.2f} bit)", markup=False)
     for warning in result.warnings:
         console.print(f"! {warning}", markup=False)

@@ -33,8 +33,11 @@ from hakutsu.core.runsheet import Conditions, Plan, plan
 from hakutsu.dossier import Dossier, KeptReading
 from hakutsu.entries.day import Engine
 from hakutsu.entries.film import VerifiedWhen
+from hakutsu.entries.settings import Settings
+from hakutsu.vehicle.rules import RuleSet, rule_sets
 from hakutsu.vehicle.shell import shell
-from hakutsu.vehicle.vocabulary import Unit
+from hakutsu.vehicle.terms import Terms
+from hakutsu.vehicle.vocabulary import SteeringSide, Unit
 
 PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
 
@@ -61,11 +64,30 @@ def observation(reading: KeptReading, dossier: Dossier, extra_sd_um: float = 0.0
     )
 
 
+def terms(settings: Settings, gauge: Unit = Unit.UM, steering: SteeringSide | None = None) -> Terms:
+    """Words and units that settings choose, beside a gauge and on a vehicle."""
+    same = settings.model_dump(include={"names", "sides", "distance", "depth", "temperature", "pressure", "zone"})
+    kerb = rule_sets()[settings.rules].side
+    return Terms(**same, film=settings.film or gauge, kerb=kerb, steering=steering)
+
+
 class Reckoning:
     """Everything computed from one dossier."""
 
-    def __init__(self, dossier: Dossier) -> None:
+    def __init__(self, dossier: Dossier, account: Settings | None = None) -> None:
         self.dossier = dossier
+        self.settings = (account or Settings()).overridden(dossier.opening.settings)
+
+    @cached_property
+    def terms(self) -> Terms:
+        """Words and units in which this inspection is shown."""
+        vehicle = self.dossier.opening.vehicle
+        return terms(self.settings, self.dossier.film.gauge.unit, vehicle.steering if vehicle else None)
+
+    @cached_property
+    def rules(self) -> RuleSet:
+        """The rule set in use."""
+        return rule_sets()[self.settings.rules]
 
     @cached_property
     def gauge_fits(self) -> tuple[Fit | None, Fit | None]:
@@ -119,8 +141,8 @@ class Reckoning:
 
     @cached_property
     def film(self) -> FilmAnalysis:
-        """The film analysis by the school of the declared finish, worded in the gauge's unit."""
-        return analyse_model(self.film_model, unit=self._unit)
+        """The film analysis by the school of the declared finish, worded in the reader's terms."""
+        return analyse_model(self.film_model, terms=self.terms)
 
     @cached_property
     def schools(self) -> dict[str, dict[School, Judged]]:
@@ -132,10 +154,6 @@ class Reckoning:
         arrival = self.dossier.day.arrival
         return arrival is None or (arrival.engine is not Engine.WARM and proven_cold(arrival) is not False)
 
-    @property
-    def _unit(self) -> Unit:
-        return self.dossier.film.gauge.unit
-
     @cached_property
     def next_spot(self) -> NextSpot | None:
         """Where a reading is expected to tell most, or none when more would hardly change the words."""
@@ -144,7 +162,7 @@ class Reckoning:
     @cached_property
     def limitations(self) -> list[Limitation]:
         """What the circumstances hide."""
-        return limitations(self.dossier.day.arrival, self.dossier.day.conditions)
+        return limitations(self.dossier.day.arrival, self.dossier.day.conditions, self.terms)
 
     @cached_property
     def stand_downs(self) -> list[StandDown]:

@@ -9,6 +9,7 @@ from hakutsu.figures.contours import contour_path
 from hakutsu.figures.shell_sheet import LAYERS, SheetPanel, positions, shell_sheet
 from hakutsu.vehicle.panels import panels, walk_order
 from hakutsu.vehicle.shell import shell
+from hakutsu.vehicle.terms import PLAIN
 from hakutsu.vehicle.vocabulary import Unit
 from tests.builders import honest_car, readings, survey
 
@@ -26,9 +27,7 @@ def sheet(*parts, unit=Unit.UM, **more):
         state, share, where = (one.state, one.filled_share, one.filler_map) if one else (None, None, None)
         read = [o for part in parts for o in part if o.panel == key]
         words = one.words if one else "not read"
-        shown.append(
-            SheetPanel(key, panels()[key].code, panels()[key].name(), state, words, read, share, where, f"?{key}")
-        )
+        shown.append(SheetPanel(key, panels()[key].code, PLAIN.panel(key), state, words, read, share, where, f"?{key}"))
     base = found.baseline.median if found.baseline else None
     return shell_sheet(shown, PATCHES, unit, baseline_um=base, **more)
 

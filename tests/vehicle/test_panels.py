@@ -1,7 +1,7 @@
 import unittest
 
 from hakutsu.vehicle.panels import body_styles, default_substrate, panel_by_code, panels, walk_order
-from hakutsu.vehicle.vocabulary import Names, Substrate
+from hakutsu.vehicle.vocabulary import Substrate
 
 
 class PanelTable(unittest.TestCase):
@@ -20,10 +20,6 @@ class PanelTable(unittest.TestCase):
 
     def test_a_code_names_its_panel(self):
         self.assertEqual(panel_by_code()["fdl"].key, "front_door_left")
-
-    def test_names_follow_the_vocabulary_and_keep_the_vehicles_own_side(self):
-        wing = panels()["front_wing_left"]
-        self.assertEqual((wing.name(), wing.name(Names.AMERICAN)), ("Front wing, left", "Front fender, left"))
 
     def test_mirror_is_the_same_panel_on_the_other_side(self):
         self.assertEqual(panels()["sill_left"].mirror, "sill_right")

@@ -1,5 +1,5 @@
 import re
-from uuid import UUID, uuid4
+from uuid import uuid4
 
 from hakutsu.demo import add_demo
 from hakutsu.demo.building import CARS, demo_id
@@ -252,38 +252,3 @@ class Search(WebCase):
         self.assertEqual(answer.status_code, 422)
         self.assertIn("At most 200 characters", answer.text)
         self.assertNotIn("<script>a", self.client.get("/search?q=<script>a").text)
-
-
-class HabitsOfTheInspector(WebCase):
-    SAID = {"currency": "nok", "protocol": "thorough", "start": "rear", "direction": "right side first"}
-
-    def save(self, **more):
-        return self.client.post("/account/habits", data=self.SAID | more, follow_redirects=False)
-
-    def begin(self):
-        form = {"name": "Pellin Mote", "finish": "factory", "body_style": "hatch", "doors": "5", "steering": "right"}
-        form |= {"taste": "tidy", "protocol": "standard", "currency": "EUR", "id": str(uuid4())}
-        self.client.post("/inspections/new", data=form)
-        return self.client.app.state.desk.reckoning(UUID(form["id"])).dossier
-
-    def test_a_new_inspection_begins_with_them_and_an_open_one_keeps_its_own(self):
-        before = opened(self.logbook)
-        self.assertEqual(self.save().status_code, 303)
-        text = self.client.get("/inspections/new").text
-        self.assertIn('value="NOK"', text)
-        self.assertRegex(text, r'value="thorough" selected')
-        self.assertEqual(self.begin().day.walk.start, "rear")
-        self.assertEqual(self.client.app.state.desk.reckoning(before).dossier.day.walk.start, "front")
-
-    def test_what_is_wrong_is_said_there_and_nothing_is_taken(self):
-        for more, words in (
-            ({"currency": "kroner"}, "Three letters"),
-            ({"start": "moon"}, "Choose from each list"),
-            ({"direction": ""}, "Choose from each list"),
-        ):
-            with self.subTest(more):
-                answer = self.save(**more)
-                self.assertEqual(answer.status_code, 422)
-                self.assertIn(words, answer.text)
-        self.assertIn('value="KRONER"', self.save(currency="kroner").text)
-        self.assertEqual(self.logbook.library.habits.currency, "EUR")

@@ -9,7 +9,8 @@ from importlib.resources import files
 from typing import Any
 
 from hakutsu.entries.day import Arrival, DayConditions, Dirt, Engine
-from hakutsu.vehicle.places import place_of_panel, places
+from hakutsu.vehicle.places import place_of_panel
+from hakutsu.vehicle.terms import PLAIN, Terms
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +27,9 @@ def _table() -> dict[str, Any]:
     return tomllib.loads((files("hakutsu.core") / "data" / "limitations.toml").read_text(encoding="utf-8"))
 
 
+PROVEN_WITHIN_C = float(_table()["cold"]["within_c"])
+
+
 def proven_cold(arrival: Arrival) -> bool | None:
     """True when engine and surroundings were measured within 5 °C, false when farther apart; none when not measured.
 
@@ -34,10 +38,10 @@ def proven_cold(arrival: Arrival) -> bool | None:
     """
     if arrival.engine is not Engine.COLD or arrival.engine_c is None or arrival.surroundings_c is None:
         return None
-    return abs(arrival.engine_c - arrival.surroundings_c) <= float(_table()["cold"]["within_c"])
+    return abs(arrival.engine_c - arrival.surroundings_c) <= PROVEN_WITHIN_C
 
 
-def limitations(arrival: Arrival | None, conditions: DayConditions | None) -> list[Limitation]:
+def limitations(arrival: Arrival | None, conditions: DayConditions | None, terms: Terms = PLAIN) -> list[Limitation]:
     """Every limitation of the circumstances, those of the whole vehicle first."""
     found = []
     if arrival is not None:
@@ -46,16 +50,19 @@ def limitations(arrival: Arrival | None, conditions: DayConditions | None) -> li
             if str(said[row["field"]]).lower() in row["is"]:
                 found.append(Limitation(row["because"], row["hides"]))
         if proven_cold(arrival) is False:
-            measured = f"the engine was {arrival.engine_c:g} °C in {arrival.surroundings_c:g} °C"
+            engine, around = (
+                terms.quantity("temperature", c or 0.0) for c in (arrival.engine_c, arrival.surroundings_c)
+            )
+            measured = f"the engine was {engine} in {around}"
             found.append(Limitation(measured, "the cold start: it was not cold"))
         for place, dirt in arrival.dirt.items():
             if dirt is not Dirt.CLEAN:
-                found.append(Limitation(f"{places()[place].name}: {dirt}", _table()["dirt"][dirt]["hides"], place))
+                found.append(Limitation(f"{terms.place(place)}: {dirt}", _table()["dirt"][dirt]["hides"], place))
     if conditions is not None and not conditions.lift:
         found.append(Limitation("there was no lift", "the underbody but for what a lamp and mirror reach from outside"))
     if conditions is not None and not conditions.may_drive:
         found.append(Limitation("it might not be driven", "everything a road test shows"))
-    return found
+    return [Limitation(terms.say(one.because), terms.say(one.hides), one.place) for one in found]
 
 
 def dirt_sd_um(arrival: Arrival | None, panel: str) -> float:

@@ -8,6 +8,7 @@ from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.general import Intervention, Seen
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
+from hakutsu.entries.settings import Overrides
 from hakutsu.vehicle.description import VehicleDescription
 
 
@@ -18,6 +19,7 @@ class Opening:
     vehicle: VehicleDescription | None = None
     brief: Brief = field(default_factory=Brief)
     stage: Stage = Stage.BEGUN
+    settings: Overrides = field(default_factory=Overrides)
     remarks: list[tuple[Entry, Seen]] = field(default_factory=list)
     interventions: list[tuple[Entry, Intervention]] = field(default_factory=list)
 
@@ -35,6 +37,11 @@ def _brief(gathering: Gathering, entry: Entry, body: Brief) -> None:
 @fold("inspection.stage")
 def _stage(gathering: Gathering, entry: Entry, body: StageReached) -> None:
     gathering.station(Opening).stage = body.stage
+
+
+@fold("inspection.settings")
+def _settings(gathering: Gathering, entry: Entry, body: Overrides) -> None:
+    gathering.station(Opening).settings = body
 
 
 @fold("general.seen")

@@ -1,6 +1,6 @@
 """What can be written down. Importing this room registers every kind of entry."""
 
-from hakutsu.entries import claims, day, film, general, hazards, opening, timers
+from hakutsu.entries import claims, day, film, general, hazards, opening, settings, timers
 from hakutsu.entries.envelope import Draft, Entry
 from hakutsu.entries.registry import EntryError, kinds, parse_body
 
@@ -16,5 +16,6 @@ __all__ = [
     "kinds",
     "opening",
     "parse_body",
+    "settings",
     "timers",
 ]

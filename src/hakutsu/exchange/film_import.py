@@ -12,7 +12,7 @@ from hakutsu.entries import Draft
 from hakutsu.entries.film import Imported, Reading, Source
 from hakutsu.entries.opening import Vehicle
 from hakutsu.exchange.film_csv import BadRow, FilmFile, Row
-from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.vocabulary import Finish
 
 ROWS = UUID("7c1f8f4e-0a86-4a8e-9d5c-6a1f5f1e2b11")
@@ -36,7 +36,7 @@ class FilmImport:
     other_surveys: list[str] = field(default_factory=list)
 
 
-def plan_import(file: FilmFile, survey: str, dossier: Dossier, sha256: str) -> FilmImport:
+def plan_import(file: FilmFile, survey: str, dossier: Dossier, sha256: str, terms: Terms = PLAIN) -> FilmImport:
     """Say what importing a survey would do. Nothing is stored."""
     fitted = dossier.vehicle.panel_keys()
     ids = {entry.id for entry in dossier.entries} - dossier.struck
@@ -54,19 +54,19 @@ def plan_import(file: FilmFile, survey: str, dossier: Dossier, sha256: str) -> F
         new,
         known,
         sorted(bad, key=lambda b: b.row),
-        [*file.remarks, *_substrates(new, dossier)],
+        [*file.remarks, *_substrates(new, dossier, terms)],
         finish if finish is not dossier.vehicle.finish else None,
         [other for other in file.survey_ids() if other != survey],
     )
 
 
-def _substrates(rows: Iterable[Row], dossier: Dossier) -> list[str]:
+def _substrates(rows: Iterable[Row], dossier: Dossier, terms: Terms) -> list[str]:
     said = {}
     for row in rows:
         panel, there = row.observation.panel, row.observation.substrate
         here = dossier.vehicle.substrate(panel)
         if there.is_metal and here is not there:
-            said[panel] = f"{panels()[panel].name()}: the file says {there}, the inspection {here}"
+            said[panel] = f"{terms.panel(panel)}: the file says {there}, the inspection {here}"
     return list(said.values())
 
 

@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 
 from hakutsu.core.runsheet import Plan
 from hakutsu.figures.svg import tag, text
+from hakutsu.vehicle.terms import PLAIN, Terms
 
 WIDE = 960.0
 HIGH = 74.0
@@ -15,8 +16,9 @@ NARROWEST_LABEL = 26.0
 TICK_MINUTES = 15
 
 
-def time_strip(plan: Plan, begin: datetime, now: datetime) -> str:
+def time_strip(plan: Plan, begin: datetime, now: datetime, terms: Terms = PLAIN) -> str:
     """Draw a plan that starts at `begin`; the now-line stands at `now`."""
+    begin = terms.local(begin)
     span = max(plan.finish, 30.0)
     scale = WIDE / span
 
@@ -29,7 +31,7 @@ def time_strip(plan: Plan, begin: datetime, now: datetime) -> str:
         parts.append(tag("path", d=f"M{x(start):.1f} {TOP + BAR / 2}H{x(end):.1f}", class_="ts-wait"))
     for i, one in enumerate(plan.steps):
         left, width = x(one.start), max(x(one.end) - x(one.start) - 1.5, 1.5)
-        said = f"{begin + timedelta(minutes=one.start):%H:%M} {one.step.name}"
+        said = f"{begin + timedelta(minutes=one.start):%H:%M} {terms.say(one.step.name)}"
         box = tag("rect", x=left, y=TOP, width=width, height=BAR, class_="ts-step")
         number = tag("text", str(i + 1), x=left + width / 2, y=TOP + 20, text_anchor="middle", class_="ts-number")
         parts.append(tag("g", tag("title", text(said)), box, number if width > NARROWEST_LABEL / 2 else ""))

@@ -5,27 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from pydantic import BaseModel, ConfigDict
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
-from hakutsu.entries.day import Walk
 from hakutsu.entries.film import GaugeInUse
-from hakutsu.entries.opening import Currency
+from hakutsu.entries.settings import Settings
 from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
-from hakutsu.vehicle.vocabulary import Protocol, Unit
+from hakutsu.vehicle.vocabulary import Unit
 
-HABITS = "habits"
-
-
-class Habits(BaseModel):
-    """What a new inspection begins with: currency, protocol and walk; each can be changed there."""
-
-    model_config = ConfigDict(frozen=True)
-
-    currency: Currency = "EUR"
-    protocol: Protocol = Protocol.STANDARD
-    walk: Walk = Walk()
+SETTINGS = "habits"  # what they were called when they were fewer
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,16 +32,16 @@ class Library:
         self._engine = engine
 
     @property
-    def habits(self) -> Habits:
-        """What new inspections begin with."""
+    def settings(self) -> Settings:
+        """The settings of the account."""
         with Session(self._engine) as session:
-            row = session.get(SettingRow, HABITS)
-            return Habits.model_validate(row.value) if row else Habits()
+            row = session.get(SettingRow, SETTINGS)
+            return Settings.model_validate(row.value) if row else Settings()
 
-    @habits.setter
-    def habits(self, habits: Habits) -> None:
+    @settings.setter
+    def settings(self, settings: Settings) -> None:
         with Session(self._engine) as session, session.begin():
-            session.merge(SettingRow(key=HABITS, value=habits.model_dump(mode="json")))
+            session.merge(SettingRow(key=SETTINGS, value=settings.model_dump(mode="json")))
 
     def gauges(self) -> list[KeptGauge]:
         """All gauges by name; the last verification is read from the logbooks."""

@@ -5,12 +5,13 @@ from __future__ import annotations
 from babel.numbers import format_currency
 
 from hakutsu.entries.opening import Brief
+from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.use import use_factor_names
 
 
-def purpose_lines(brief: Brief) -> list[tuple[str, str]]:
+def purpose_lines(brief: Brief, terms: Terms) -> list[tuple[str, str]]:
     """Name and words of everything the brief says; the budget is the buyer's own and stays out of the report."""
-    distance = f"{brief.km_per_year:,} km" if brief.km_per_year else ""
+    distance = terms.quantity("distance", brief.km_per_year) if brief.km_per_year else ""
     price = "" if brief.asking_price is None else format_currency(brief.asking_price, brief.currency, locale="en")
     lines = (
         ("Wanted for", brief.use),

@@ -8,7 +8,6 @@ from hakutsu.core.film import Concern, PanelFilm, State, Surprise, ZoneStory
 from hakutsu.dossier import Covered
 from hakutsu.figures.film_profile import column_numbers
 from hakutsu.reckoning import Reckoning
-from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import Unit
 
@@ -53,11 +52,11 @@ class FilmSection:
 
 def film_section(reckoning: Reckoning) -> FilmSection:
     """Gather the section from a reckoning."""
-    dossier, unit = reckoning.dossier, reckoning.dossier.film.gauge.unit
+    dossier, unit = reckoning.dossier, reckoning.terms.film
     rows, missing = [], []
     for coverage in dossier.film_coverage():
         film = reckoning.film.panel(coverage.panel)
-        name = panels()[coverage.panel].name()
+        name = reckoning.terms.panel(coverage.panel)
         if film is not None and film.readings and film.median_um is not None:
             read = reckoning.observations_on(coverage.panel)
             rows.append(
@@ -76,7 +75,11 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         sorted({f"{r.at:%-d %B %Y}" for r in dossier.film.readings}),
         [zone for zone in reckoning.film.story if zone.probability >= LIKELY_ZONE],
         str(reckoning.gauge_verified),
-        {panels()[key].name(): area for key in dossier.vehicle.panel_keys() if (area := reckoning.filled_area(key))},
+        {
+            reckoning.terms.panel(key): area
+            for key in dossier.vehicle.panel_keys()
+            if (area := reckoning.filled_area(key))
+        },
         sorted({r.by for r in dossier.film.readings}),
     )
 

@@ -9,8 +9,9 @@ from hakutsu.core.hazards import activities, causes
 from hakutsu.dossier import Kept
 from hakutsu.entries.general import AskSeller, DidNotWork, DoNotKnow, ForDesk, Hint
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.wording import body_words, place_words
+from hakutsu.report.wording import body_words
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.terms import Terms
 
 
 def hazard_lines(reckoning: Reckoning) -> list[str]:
@@ -18,7 +19,7 @@ def hazard_lines(reckoning: Reckoning) -> list[str]:
     found = []
     for kept in reckoning.dossier.hazards.raised.values():
         cause = causes().get(kept.body.cause)
-        name = cause.name if cause else kept.body.cause
+        name = reckoning.terms.say(cause.name) if cause else kept.body.cause
         said = [f"{name}{f' ({kept.body.note})' if kept.body.note else ''}"]
         for _, signed in kept.overrides:
             what = activities().get(signed.activity, "moving out of the way at walking pace")
@@ -55,13 +56,13 @@ def open_questions(reckoning: Reckoning) -> list[tuple[str, list[OpenQuestion]]]
         ("Hints", Hint), ("To ask the seller", AskSeller), ("Did not work for us", DidNotWork),
         ("For the desk", ForDesk), ("Not known", DoNotKnow),
     )  # fmt: skip
-    found = [(name, [_question(kept) for kept in general.open(kind)]) for name, kind in groups]
+    found = [(name, [_question(kept, reckoning.terms) for kept in general.open(kind)]) for name, kind in groups]
     return [(name, kept) for name, kept in found if kept]
 
 
-def _question(kept: Kept) -> OpenQuestion:
-    kind, words = body_words(kept.body)
-    return OpenQuestion(kept.entry.id, kind, words, place_words(kept.entry.place), kept.entry.place)
+def _question(kept: Kept, terms: Terms) -> OpenQuestion:
+    kind, words = body_words(kept.body, terms)
+    return OpenQuestion(kept.entry.id, kind, words, terms.place(kept.entry.place), kept.entry.place)
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +81,6 @@ def answered_questions(reckoning: Reckoning) -> list[Answered]:
     general = reckoning.dossier.general
     found = [(kept, general.answers[key]) for key, kept in general.questions.items() if key in general.answers]
     return [
-        Answered(_question(kept), settled.answer, settled.source, settled.hearsay, entry.id)
+        Answered(_question(kept, reckoning.terms), settled.answer, settled.source, settled.hearsay, entry.id)
         for kept, (entry, settled) in found
     ]

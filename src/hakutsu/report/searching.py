@@ -11,8 +11,9 @@ from hakutsu.entries.claims import Claim
 from hakutsu.entries.film import Reading
 from hakutsu.entries.general import Strike
 from hakutsu.entries.opening import Brief, Vehicle
-from hakutsu.report.wording import body_words, place_words
+from hakutsu.report.wording import body_words
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.terms import PLAIN, Terms
 
 LONGEST_SEARCH = 200
 _NO_FINDING = (Reading, Strike, Brief, Vehicle)  # numbers, corrections, and what the inspection itself is found by
@@ -43,7 +44,7 @@ def fold(words: str) -> str:
     return "".join(one for one in parts if not unicodedata.combining(one)).casefold()
 
 
-def search(dossier: Dossier, asked: str) -> Found | None:
+def search(dossier: Dossier, asked: str, terms: Terms = PLAIN) -> Found | None:
     """What of an inspection holds every word asked for, in any order; struck entries are not searched.
 
     A word of the vehicle or buyer may stand beside one of an entry: "estate sill" finds the sill of the estate.
@@ -55,7 +56,7 @@ def search(dossier: Dossier, asked: str) -> Found | None:
     left = [word for word in words if word not in named]
     if not left:
         return Found(dossier, True, ())
-    hits = tuple(hit for entry in dossier.entries if (hit := _hit(dossier, entry, left)) is not None)
+    hits = tuple(hit for entry in dossier.entries if (hit := _hit(dossier, entry, left, terms)) is not None)
     return Found(dossier, False, hits) if hits else None
 
 
@@ -64,12 +65,12 @@ def _names(dossier: Dossier) -> str:
     return " ".join(part for part in (vehicle.name, vehicle.registration, vehicle.colour, brief.buyer) if part)
 
 
-def _hit(dossier: Dossier, entry: Entry, words: list[str]) -> Hit | None:
+def _hit(dossier: Dossier, entry: Entry, words: list[str], terms: Terms) -> Hit | None:
     body = entry.parsed()
     if entry.id in dossier.struck or isinstance(body, _NO_FINDING):
         return None
-    kind, said = body_words(body)
-    place = place_words(entry.place)
+    kind, said = body_words(body, terms)
+    place = terms.place(entry.place)
     text = fold(f"{kind} {said} {place}")
     if not all(word in text for word in words):
         return None

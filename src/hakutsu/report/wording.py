@@ -29,137 +29,142 @@ from hakutsu.entries.general import (
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 from hakutsu.entries.opening import Brief, StageReached, Vehicle
 from hakutsu.entries.registry import Body
+from hakutsu.entries.settings import Overrides
 from hakutsu.entries.timers import TimerLooked, TimerStarted, TimerStopped
-from hakutsu.vehicle.panels import body_styles, panels
-from hakutsu.vehicle.places import places
+from hakutsu.vehicle.panels import body_styles
+from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.units import UNIT_LABEL, show
-from hakutsu.vehicle.vocabulary import ReadingStatus
+from hakutsu.vehicle.vocabulary import Direction, ReadingStatus, Unit
 
 
-def place_words(place: str | None) -> str:
-    """A place as the trade names it."""
-    if place is None:
-        return ""
-    if place in places():
-        return places()[place].name
-    return panels()[place].name() if place in panels() else place
+def walk_words(direction: Direction, terms: Terms) -> str:
+    """Which side a walk takes first."""
+    return f"{terms.side('left' if direction is Direction.LEFT_FIRST else 'right')} side first".replace(
+        "side side", "side"
+    )
 
 
-def reading_words(body: Reading) -> str:
-    """A reading in the unit it was taken in."""
+def reading_words(body: Reading, unit: Unit | None = None) -> str:
+    """A reading in a unit, by default the one it was taken in."""
     if body.status is ReadingStatus.NONE:
         said = "no reading"
     elif body.value_um is None:
         said = "over range"
     else:
-        said = show(body.value_um, body.unit)
+        said = show(body.value_um, unit or body.unit)
         said = f"over range (≥ {said})" if body.status is ReadingStatus.OVER else said
     marks = [word for word, there in (("edge", body.edge), ("repeat", body.retest_of is not None)) if there]
     return said + (f" ({', '.join(marks)})" if marks else "")
 
 
 @singledispatch
-def body_words(body: Body) -> tuple[str, str]:
-    """What kind of entry a body is, and what it says; one wording per kind."""
+def body_words(body: Body, terms: Terms = PLAIN) -> tuple[str, str]:
+    """What kind of entry a body is, and what it says in the reader's terms; one wording per kind."""
     return type(body).__name__, ""
 
 
 @body_words.register
-def _(body: Reading) -> tuple[str, str]:
-    return "Film reading", reading_words(body)
+def _(body: Reading, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Film reading", reading_words(body, terms.film)
 
 
 @body_words.register
-def _(body: GaugeInUse) -> tuple[str, str]:
+def _(body: GaugeInUse, terms: Terms = PLAIN) -> tuple[str, str]:
     step, limit = show(body.step_um, body.unit), show(body.limit_um, body.unit)
     return "Gauge in use", f"{body.name}: {UNIT_LABEL[body.unit]}, step {step}, range up to {limit}"
 
 
 @body_words.register
-def _(body: CueLookedFor) -> tuple[str, str]:
+def _(body: CueLookedFor, terms: Terms = PLAIN) -> tuple[str, str]:
     name = cue_kinds()[body.cue].name if body.cue in cue_kinds() else body.cue
+    name = terms.say(name)
     said = [name if body.there else f"not there: {name}", f"in {body.light}" if body.light else "", body.note]
     return "Cue looked for", "; ".join(word for word in said if word)
 
 
 @body_words.register
-def _(body: MagnetTried) -> tuple[str, str]:
+def _(body: MagnetTried, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Magnet", magnet_names()[body.grade]
 
 
 @body_words.register
-def _(body: CoverFelt) -> tuple[str, str]:
-    return "Felt for a film edge", body.kind.value + (f", {body.thickness_um:.0f} µm" if body.thickness_um else "")
+def _(body: CoverFelt, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Felt for a film edge", body.kind.value + (
+        f", {terms.film_words(body.thickness_um)}" if body.thickness_um else ""
+    )
 
 
 @body_words.register
-def _(body: Verification) -> tuple[str, str]:
-    checks = ", ".join(f"{one.reference_um:.0f} → {one.shown_um:.0f}" for one in body.checks)
-    return "Gauge verified", f"{body.gauge or 'gauge'} at the {body.when}: {checks} µm"
+def _(body: Verification, terms: Terms = PLAIN) -> tuple[str, str]:
+    checks = ", ".join(
+        f"{terms.film_words(one.reference_um, with_unit=False)} → {terms.film_words(one.shown_um)}"
+        for one in body.checks
+    )
+    return "Gauge verified", f"{body.gauge or 'gauge'} at the {body.when}: {checks}"
 
 
 @body_words.register
-def _(body: Imported) -> tuple[str, str]:
+def _(body: Imported, terms: Terms = PLAIN) -> tuple[str, str]:
     left = f", {body.left_out} left out" if body.left_out else ""
     return "Film survey imported", f"{body.file}: {body.rows} rows{left}"
 
 
 @body_words.register
-def _(body: Vehicle) -> tuple[str, str]:
+def _(body: Vehicle, terms: Terms = PLAIN) -> tuple[str, str]:
     car = body.vehicle
-    style = body_styles()[car.body_style].name
+    style = terms.say(body_styles()[car.body_style].name)
     return "Vehicle", f"{car.name}, {style}, {car.doors} doors, declared finish {car.finish}"
 
 
 @body_words.register
-def _(body: Brief) -> tuple[str, str]:
+def _(body: Brief, terms: Terms = PLAIN) -> tuple[str, str]:
     buyer = f" for {body.buyer}" if body.buyer else ""
     return "Brief", f"{body.protocol} protocol{buyer}" + (f": {body.use}" if body.use else "")
 
 
 @body_words.register
-def _(body: StageReached) -> tuple[str, str]:
+def _(body: StageReached, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Stage", body.stage.value
 
 
 @body_words.register
-def _(body: Limit) -> tuple[str, str]:
+def _(body: Limit, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Could not be checked", body.because
 
 
 @body_words.register
-def _(body: NothingFound) -> tuple[str, str]:
+def _(body: NothingFound, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Looked, nothing found", body.text
 
 
 @body_words.register
-def _(body: Intervention) -> tuple[str, str]:
+def _(body: Intervention, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Intervention", body.done
 
 
 @body_words.register
-def _(body: Seen) -> tuple[str, str]:
+def _(body: Seen, terms: Terms = PLAIN) -> tuple[str, str]:
     between = "" if body.low is None else f" ({body.low:g} to {body.high:g} {body.unit})".replace(" )", ")")
     return "Seen", body.text + between
 
 
 @body_words.register
-def _(body: NotFitted) -> tuple[str, str]:
+def _(body: NotFitted, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Not fitted", body.what
 
 
 @body_words.register
-def _(body: DidNotWork) -> tuple[str, str]:
+def _(body: DidNotWork, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Did not work for us", body.what
 
 
 @body_words.register
-def _(body: DoNotKnow) -> tuple[str, str]:
+def _(body: DoNotKnow, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Not known", body.what
 
 
 @body_words.register
-def _(body: Hint) -> tuple[str, str]:
+def _(body: Hint, terms: Terms = PLAIN) -> tuple[str, str]:
     may, settled = (
         body.may_mean and f"; may mean: {body.may_mean}",
         body.settled_by and f"; settled by: {body.settled_by}",
@@ -168,87 +173,93 @@ def _(body: Hint) -> tuple[str, str]:
 
 
 @body_words.register
-def _(body: AskSeller) -> tuple[str, str]:
+def _(body: AskSeller, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Ask the seller", body.question
 
 
 @body_words.register
-def _(body: ForDesk) -> tuple[str, str]:
+def _(body: ForDesk, terms: Terms = PLAIN) -> tuple[str, str]:
     return "For the desk", body.question
 
 
 @body_words.register
-def _(body: Settled) -> tuple[str, str]:
+def _(body: Settled, terms: Terms = PLAIN) -> tuple[str, str]:
     source = f", from {body.source}" if body.source else ""
     return "Hearsay" if body.hearsay else "Settled", f"{body.answer}{source}"
 
 
 @body_words.register
-def _(body: HazardRaised) -> tuple[str, str]:
+def _(body: HazardRaised, terms: Terms = PLAIN) -> tuple[str, str]:
     cause = causes()[body.cause].name if body.cause in causes() else body.cause
-    return "Stand-down", cause + (f": {body.note}" if body.note else "")
+    return "Stand-down", terms.say(cause) + (f": {body.note}" if body.note else "")
 
 
 @body_words.register
-def _(body: HazardCleared) -> tuple[str, str]:
+def _(body: HazardCleared, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Stand-down cleared", f"{body.name}, {body.trade}: {body.done}"
 
 
 @body_words.register
-def _(body: HazardOverridden) -> tuple[str, str]:
+def _(body: HazardOverridden, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Stand-down overridden", f"{activities().get(body.activity, body.activity)}, by {body.name}: {body.reason}"
 
 
 @body_words.register
-def _(body: StepBegun) -> tuple[str, str]:
-    return "Step begun", steps()[body.step].name if body.step in steps() else body.step
+def _(body: StepBegun, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Step begun", terms.say(steps()[body.step].name) if body.step in steps() else body.step
 
 
 @body_words.register
-def _(body: StepDone) -> tuple[str, str]:
-    return "Step done", steps()[body.step].name if body.step in steps() else body.step
+def _(body: StepDone, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Step done", terms.say(steps()[body.step].name) if body.step in steps() else body.step
 
 
 @body_words.register
-def _(body: TimerStarted) -> tuple[str, str]:
+def _(body: TimerStarted, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Timer", f"{body.label}, {body.minutes:g} min"
 
 
 @body_words.register
-def _(body: TimerLooked) -> tuple[str, str]:
+def _(body: TimerLooked, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Looked at the watch", body.seen
 
 
 @body_words.register
-def _(body: TimerStopped) -> tuple[str, str]:
+def _(body: TimerStopped, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Timer stopped", ""
 
 
 @body_words.register
-def _(body: Claim) -> tuple[str, str]:
+def _(body: Claim, terms: Terms = PLAIN) -> tuple[str, str]:
     when = f", {body.when}" if body.when else ""
     return "Claim", f"“{body.words}” ({body.kind}; {body.who}{when})"
 
 
 @body_words.register
-def _(body: Walk) -> tuple[str, str]:
-    return "Walk", f"from {places()[body.start].name.lower()}, {body.direction}"
+def _(body: Walk, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Walk", f"from {terms.place(body.start).lower()}, {walk_words(body.direction, terms)}"
 
 
 @body_words.register
-def _(body: Arrival) -> tuple[str, str]:
-    dirt = "; ".join(f"{places()[key].name.lower()} {how}" for key, how in body.dirt.items() if how != "clean")
+def _(body: Arrival, terms: Terms = PLAIN) -> tuple[str, str]:
+    dirt = "; ".join(f"{terms.place(key).lower()} {how}" for key, how in body.dirt.items() if how != "clean")
     said = [f"{body.weather}, {body.light}, {body.stands}", f"engine {body.engine}", dirt]
     return "Arrival", "; ".join(word for word in said if word)
 
 
 @body_words.register
-def _(body: DayConditions) -> tuple[str, str]:
-    return "Conditions of the day", f"{body.available} minutes from {body.begins:%H:%M} UTC"
+def _(body: DayConditions, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Conditions of the day", f"{body.available} minutes from {terms.clock(body.begins)}"
 
 
 @body_words.register
-def _(body: Strike) -> tuple[str, str]:
+def _(body: Overrides, terms: Terms = PLAIN) -> tuple[str, str]:
+    said = [f"{name.replace('_', ' ')} {value}" for name, value in body.model_dump(mode="json").items() if value]
+    return "Settings of this inspection", ", ".join(said) if not body.costs else ", ".join([*said[:-1], "own costs"])
+
+
+@body_words.register
+def _(body: Strike, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Strike", body.because or "taken back"
 
 

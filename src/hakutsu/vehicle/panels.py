@@ -9,7 +9,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Literal, cast
 
-from hakutsu.vehicle.vocabulary import Names, Substrate
+from hakutsu.vehicle.vocabulary import Substrate
 
 Side = Literal["left", "right"]
 Size = Literal["large", "small"]
@@ -29,11 +29,6 @@ class Panel:
     side: Side | None
     british: str
     american: str
-
-    def name(self, names: Names = Names.BRITISH) -> str:
-        """The trade's name in the chosen vocabulary, with the side behind it."""
-        word = self.british if names is Names.BRITISH else self.american
-        return f"{word}, {self.side}" if self.side else word
 
     @property
     def mirror(self) -> str | None:

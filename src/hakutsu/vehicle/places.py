@@ -17,7 +17,7 @@ FIRST = "front"
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """A place, its name, the vehicle's own side where it has one, and the panels within reach."""
+    """A place, its name (the side in braces, for `Terms.say`), the vehicle's own side, and the panels within reach."""
 
     key: str
     name: str
@@ -44,7 +44,7 @@ def places() -> dict[str, Place]:
         sides: tuple[Side | None, ...] = ("left", "right") if row.get("sided") else (None,)
         for side in sides:
             within = [name for panel in row["panels"] for name in _keys(panel, side)]
-            name = row["name"].replace("{s}", side or "")
+            name = row["name"].replace("{s}", f"{{{side}}}")
             full = f"{key}_{side}" if side else key
             found[full] = Place(full, name, side, tuple(within))
     return found

@@ -51,6 +51,13 @@ class Names(StrEnum):
     AMERICAN = "american"
 
 
+class SideNames(StrEnum):
+    """What the two sides of a vehicle are called."""
+
+    OWN = "own"
+    SPOKEN = "spoken"
+
+
 class SteeringSide(StrEnum):
     """The vehicle's own side on which its driver sits."""
 

@@ -17,7 +17,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from hakutsu.logbook import Logbook
-from hakutsu.web import account, brief, claims, day, entries, logbook_page, report, searching
+from hakutsu.web import account, brief, claims, day, entries, logbook_page, report, searching, settings
 from hakutsu.web.desk import Desk
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
@@ -65,6 +65,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         gauge,
         logbook_page,
         report,
+        settings,
     )
     for room in (
         brief,

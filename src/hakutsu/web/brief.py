@@ -15,8 +15,10 @@ from hakutsu.dossier import Dossier
 from hakutsu.entries import Draft
 from hakutsu.entries.day import Walk
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
+from hakutsu.reckoning import terms as reckoned_terms
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.panels import body_styles, panels, walk_order
+from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Substrate, Taste
 from hakutsu.web.desk import DeskHere, ReckoningHere
@@ -61,13 +63,15 @@ def _faults(error: ValidationError) -> dict[str, str]:
     return found
 
 
-def _read_form(form: Mapping[str, Any], known: VehicleDescription | None) -> _Form:
-    """Vehicle and brief of a form, or the fault at each field."""
+def _read_form(form: Mapping[str, Any], known: VehicleDescription | None, terms: Terms, km: int | None = None) -> _Form:
+    """Vehicle and brief of a form, or the fault at each field; `km` is the yearly distance kept so far."""
     faults: dict[str, str] = {}
     vehicle_words = {name: form.get(name, "") for name in VEHICLE_FIELDS}
     vehicle_words["paint"] = vehicle_words["paint"] or Paint.UNKNOWN
     brief_words = {name: form.get(name, "") for name in BRIEF_FIELDS}
     distance = str(brief_words["km_per_year"]).replace(" ", "").replace(",", "").replace(".", "")
+    if distance.isdigit():
+        distance = str(round(terms.scale("distance").taken(distance, km)))
     brief_words["km_per_year"] = distance or None
     for name in MONEY:
         text = str(brief_words[name] or "").strip()
@@ -125,7 +129,7 @@ def _panel_table(vehicle: VehicleDescription) -> list[dict[str, Any]]:
 @router.get("/inspections/new")
 def new(request: Request, desk: DeskHere) -> Response:
     """The empty form; it carries the id the inspection will have, so that sending twice opens one."""
-    habits = desk.logbook.library.habits
+    habits = desk.settings
     values = {"finish": Finish.FACTORY, "body_style": "hatch", "doors": 5, "steering": SteeringSide.RIGHT}
     values |= {"paint": Paint.UNKNOWN, "taste": Taste.TIDY, "protocol": habits.protocol, "currency": habits.currency}
     return _form(request, values, {}, id=uuid4())
@@ -135,7 +139,7 @@ def new(request: Request, desk: DeskHere) -> Response:
 async def create(request: Request, desk: DeskHere) -> Response:
     """Open the inspection with its first two entries."""
     form = dict(await request.form())
-    vehicle, brief, faults = _read_form(form, None)
+    vehicle, brief, faults = _read_form(form, None, reckoned_terms(desk.settings))
     try:
         inspection = UUID(str(form.get("id", "")))
     except ValueError:
@@ -146,7 +150,7 @@ async def create(request: Request, desk: DeskHere) -> Response:
         now = desk.now()
         desk.logbook.open_inspection(inspection, now)
         drafts = [Draft.write("inspection.vehicle", vehicle, now), Draft.write("inspection.brief", brief, now)]
-        walk = desk.logbook.library.habits.walk
+        walk = desk.settings.walk
         if walk != Walk():
             drafts.append(Draft.write("day.walk", walk, now))
         desk.logbook.append(inspection, drafts, desk.author)
@@ -211,6 +215,8 @@ def show_vehicle(request: Request, reckoning: ReckoningHere) -> Response:
     """Vehicle, panels and brief, ready to edit."""
     dossier = reckoning.dossier
     values = dossier.vehicle.model_dump(mode="json") | dossier.opening.brief.model_dump(mode="json")
+    if (km := dossier.opening.brief.km_per_year) is not None:
+        values["km_per_year"] = reckoning.terms.scale("distance").number(km)
     return _edit(request, dossier, values, {})
 
 
@@ -218,9 +224,11 @@ def show_vehicle(request: Request, reckoning: ReckoningHere) -> Response:
 async def save_vehicle(request: Request, inspection: UUID, desk: DeskHere) -> Response:
     """Store what changed; nothing is taken while a field is wrong or another window saved in between."""
     form = dict(await request.form())
-    dossier = desk.reckoning(inspection).dossier
+    reckoning = desk.reckoning(inspection)
+    dossier = reckoning.dossier
     try:
-        vehicle, brief, faults = _read_form(form, dossier.vehicle)
+        km = dossier.opening.brief.km_per_year
+        vehicle, brief, faults = _read_form(form, dossier.vehicle, reckoning.terms, km)
     except KeyError:
         vehicle, brief, faults = None, None, {"body_style": "This body style is not known."}
     if not faults and form.get("basis") != _basis(dossier):

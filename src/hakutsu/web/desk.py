@@ -12,6 +12,7 @@ from uuid import UUID
 from fastapi import Depends, HTTPException, Request
 
 from hakutsu.dossier import Dossier, gather_dossier
+from hakutsu.entries.settings import Settings
 from hakutsu.logbook import Logbook
 from hakutsu.reckoning import Reckoning
 
@@ -20,7 +21,7 @@ UNNAMED = "inspector"
 
 
 class Desk:
-    """The logbook, with the newest reckonings kept by the hash of the last entry they rest on."""
+    """The logbook, with the newest reckonings kept by the settings and the hash of the last entry they rest on."""
 
     def __init__(self, logbook: Logbook, uploads: Path) -> None:
         self.logbook = logbook
@@ -33,6 +34,11 @@ class Desk:
     def author(self) -> str:
         """Name that signs new entries."""
         return self.logbook.account or UNNAMED
+
+    @property
+    def settings(self) -> Settings:
+        """Settings of the account."""
+        return self.logbook.library.settings
 
     def now(self) -> datetime:
         """The server's clock."""
@@ -48,12 +54,13 @@ class Desk:
         """
         if not self.logbook.holds(inspection):
             raise HTTPException(404, "There is no inspection at this address.")
-        key = (inspection, self.logbook.tip(inspection))
+        settings = self.settings
+        key = (inspection, f"{self.logbook.tip(inspection)} {settings.model_dump_json()}")
         with self._lock:
             if key in self._kept:
                 self._kept.move_to_end(key)
                 return self._kept[key]
-        reckoning = Reckoning(gather_dossier(inspection, self.logbook.entries(inspection)))
+        reckoning = Reckoning(gather_dossier(inspection, self.logbook.entries(inspection)), settings)
         if reckoning.dossier.opening.vehicle is None:
             raise HTTPException(404, "This inspection has no vehicle yet.")
         with self._lock:

@@ -63,7 +63,9 @@ def _forbidden(inspection: UUID, drafts: list[Draft], desk: DeskHere) -> dict[UU
         step = steps().get(str(draft.body.get("step")))
         blocked = reckoning.blocking(step.activity) if step else []
         if blocked:
-            words = "; ".join(f"{one.cause.name}. {one.cause.caution}" for one in blocked)
+            words = desk.reckoning(inspection).terms.say(
+                "; ".join(f"{one.cause.name}. {one.cause.caution}" for one in blocked)
+            )
             found[draft.id] = Refused(draft.id, "step", f"a stand-down forbids it: {words}")
     return found
 

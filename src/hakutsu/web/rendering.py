@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
 from fastapi import Request
 from fastapi.responses import HTMLResponse
-from jinja2 import ChoiceLoader, Environment, PackageLoader, StrictUndefined, select_autoescape
+from jinja2 import ChoiceLoader, Environment, PackageLoader, StrictUndefined, pass_context, select_autoescape
+from jinja2.runtime import Context
 from markupsafe import Markup
 
 from hakutsu import __version__
 from hakutsu.core.film import State, chance_words
 from hakutsu.figures.strata import strata_glyph
+from hakutsu.reckoning import terms
+from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.units import UNIT_LABEL, show
 from hakutsu.web.desk import UNNAMED
 
@@ -24,8 +27,29 @@ def _glyph(state: str | None, size: int = 16, *, labelled: bool = False) -> Mark
     return Markup(strata_glyph(State(state) if state else None, size=size, labelled=labelled))
 
 
-def _day_and_time(at: datetime) -> str:
-    return at.astimezone(UTC).strftime("%-d %b %Y, %H:%M UTC")
+def _terms(context: Context) -> Terms:
+    said = context.get("terms")
+    return said if isinstance(said, Terms) else PLAIN
+
+
+@pass_context
+def _day_and_time(context: Context, at: datetime) -> str:
+    return _terms(context).moment(at)
+
+
+@pass_context
+def _clock(context: Context, at: datetime) -> str:
+    return _terms(context).clock(at)
+
+
+@pass_context
+def _say(context: Context, text: object) -> str:
+    return _terms(context).say(str(text))
+
+
+@pass_context
+def _panel(context: Context, key: str) -> str:
+    return _terms(context).panel(key)
 
 
 def _percent(chance: float) -> str:
@@ -46,6 +70,9 @@ _environment = Environment(
 _environment.filters |= {
     "film": show,
     "when": _day_and_time,
+    "clock": _clock,
+    "say": _say,
+    "panel": _panel,
     "percent": _percent,
     "capitalize_first": _capitalize_first,
 }
@@ -63,5 +90,6 @@ def page(request: Request, template: str, *, status: int = 200, **context: Any) 
     here = context.get("dossier")
     watched = sorted(desk.watched(), key=lambda one: here is None or one.inspection != here.inspection)
     about = {"author": desk.author, "named": desk.author != UNNAMED, "path": request.url.path, "watched": watched}
-    html = _environment.get_template(template).render(**about, **context)
+    about["terms"] = desk.reckoning(here.inspection).terms if here is not None else terms(desk.settings)
+    html = _environment.get_template(template).render(**about | context)
     return HTMLResponse(html, status)

@@ -8,7 +8,7 @@ from fastapi.responses import Response
 from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.film_section import film_section
 from hakutsu.report.round_section import answered_questions, hazard_lines, open_questions
-from hakutsu.report.wording import noted, place_words
+from hakutsu.report.wording import noted
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import (
     baseline_words,
@@ -32,20 +32,22 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         dossier=reckoning.dossier,
         vehicle=reckoning.dossier.vehicle,
         brief=reckoning.dossier.opening.brief,
-        purpose=purpose_lines(reckoning.dossier.opening.brief),
+        purpose=purpose_lines(reckoning.dossier.opening.brief, reckoning.terms),
         claims=[claim for _, claim in reckoning.dossier.claims.said],
         section=film_section(reckoning),
         baseline_words=baseline_words(reckoning),
         profile=profile_svg(reckoning, profile_panels(reckoning, panel_rows(reckoning), linked=False)),
         sheet=sheet_svg(reckoning, sheet_panels(reckoning, panel_rows(reckoning), linked=False), advised=False),
         reckoned=reckoning.film,
-        unit=reckoning.dossier.film.gauge.unit,
+        unit=reckoning.terms.film,
         notes=noted(reckoning.dossier),
         limitations=reckoning.limitations,
         hazards=hazard_lines(reckoning),
         questions=open_questions(reckoning),
         answered=answered_questions(reckoning),
-        panel_name=place_words,
+        terms=reckoning.terms,
+        rules=reckoning.rules,
+        panel_name=reckoning.terms.place,
         made=desk.now(),
         tab="report",
     )

@@ -17,7 +17,8 @@ def _find(desk: Desk, asked: str) -> list[Found]:
     found = []
     for inspection in desk.logbook.inspections():
         try:
-            one = search(desk.reckoning(inspection).dossier, asked)
+            reckoning = desk.reckoning(inspection)
+            one = search(reckoning.dossier, asked, reckoning.terms)
         except HTTPException:
             continue  # opened, but its first entry never arrived
         if one is not None:

@@ -22,7 +22,8 @@ from hakutsu.core.film.verdicts.schools import Judged, School, default_school, j
 from hakutsu.core.film.verdicts.spots import SpotVerdict, film_um, surprises
 from hakutsu.core.film.verdicts.story import film_story
 from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.vocabulary import Finish, Substrate, Unit
+from hakutsu.vehicle.terms import PLAIN, Terms
+from hakutsu.vehicle.vocabulary import Finish, Substrate
 
 ANCHOR = 0.7
 BOTH_LEVELS_BELOW = 0.8
@@ -34,7 +35,7 @@ def analyse(
     *,
     school: School | None = None,
     band_um: tuple[float, float] | None = None,
-    unit: Unit = Unit.UM,
+    terms: Terms = PLAIN,
     p: FilmParameters | None = None,
 ) -> FilmAnalysis:
     """Analyse one car's survey.
@@ -44,10 +45,10 @@ def analyse(
     survey : the car's observations
     school : the school of judging; by default that of the declared finish
     band_um : limits [µm] of the band of the schools *fixed* and *restored*
-    unit : the unit in which reasons are worded
+    terms : words and units in which reasons are told
     p : the model's parameters, as shipped by default
     """
-    return analyse_model(FilmModel(survey, p or parameters()), school=school, band_um=band_um, unit=unit)
+    return analyse_model(FilmModel(survey, p or parameters()), school=school, band_um=band_um, terms=terms)
 
 
 def analyse_model(
@@ -55,7 +56,7 @@ def analyse_model(
     *,
     school: School | None = None,
     band_um: tuple[float, float] | None = None,
-    unit: Unit = Unit.UM,
+    terms: Terms = PLAIN,
 ) -> FilmAnalysis:
     """Analyse a survey already made ready, so that several schools share its evidence."""
     survey, p = model.survey, model.p
@@ -75,7 +76,7 @@ def analyse_model(
         context = Context(
             baseline.median if baseline else None,
             medians.get(panels()[key].mirror or ""),
-            unit,
+            terms,
             key.startswith("sill"),
             survey.cues.get(key, ()),
             survey.covers.get(key),
@@ -95,7 +96,7 @@ def analyse_model(
         tuple(results.values()),
         tuple(odd),
         tuple(_warnings(model, car, baseline)),
-        film_story(car, results) if car and model.evidence else (),
+        film_story(car, results, terms) if car and model.evidence else (),
         _by_substrate(model, car) if car else {},
     )
 

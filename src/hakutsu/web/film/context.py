@@ -73,7 +73,7 @@ def panel_rows(reckoning: Reckoning) -> list[PanelRow]:
     """All fitted panels in walk order."""
     wanted = [surprise.observation.panel for surprise in reckoning.film.open_surprises]
     return [
-        PanelRow(c.panel, panels()[c.panel].code, panels()[c.panel].name(), c, reckoning.film.panel(c.panel),
+        PanelRow(c.panel, panels()[c.panel].code, reckoning.terms.panel(c.panel), c, reckoning.film.panel(c.panel),
                  wanted.count(c.panel))
         for c in reckoning.dossier.film_coverage()
     ]  # fmt: skip
@@ -111,7 +111,7 @@ def sheet_svg(
     patches = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))
     return Markup(
         shell_sheet(
-            shown, patches, reckoning.dossier.film.gauge.unit, baseline_um=base.median if base else None,
+            shown, patches, reckoning.terms.film, baseline_um=base.median if base else None,
             current=current, spot=reckoning.next_spot if advised else None,
         )
     )  # fmt: skip
@@ -119,12 +119,12 @@ def sheet_svg(
 
 def profile_svg(reckoning: Reckoning, shown: list[ProfilePanel], current: str | None = None) -> Markup:
     """The film profile as markup."""
-    return Markup(film_profile(shown, reckoning.film.baseline, reckoning.dossier.film.gauge.unit, current=current))
+    return Markup(film_profile(shown, reckoning.film.baseline, reckoning.terms.film, current=current))
 
 
 def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFILE) -> dict[str, Any]:
     """Everything the film station's templates show."""
-    dossier = reckoning.dossier
+    dossier, terms = reckoning.dossier, reckoning.terms
     rows = panel_rows(reckoning)
     current = next((row for row in rows if row.key == wanted), None)
     current = current or next((row for row in rows if row.is_open), rows[0])
@@ -142,12 +142,13 @@ def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFIL
         "next": rows[(place + 1) % len(rows)],
         "baseline_words": baseline_words(reckoning),
         "last": last,
-        "last_words": f"{reading_words(last.body)} on {panels()[last.panel].name()}" if last else "",
+        "last_words": f"{reading_words(last.body, terms.film)} on {terms.panel(last.panel)}" if last else "",
         "done": sum(not row.is_open for row in counted),
         "expected": len(counted),
         "retests": len(reckoning.film.open_surprises),
         "gauge": gauge,
         "unit": gauge.unit,
+        "terms": terms,
         "verification": reckoning.gauge_verified,
         "usual_limits": USUAL_LIMITS,
         "layers": LAYERS,
@@ -159,7 +160,7 @@ def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFIL
 
 def _drawing(reckoning: Reckoning, rows: list[PanelRow], current: PanelRow, drawing: str) -> dict[str, Any]:
     """The drawing that is shown, with its numbers: the profile or the shell sheet."""
-    unit = reckoning.dossier.film.gauge.unit
+    unit = reckoning.terms.film
     if drawing == SHEET:
         on_sheet = sheet_panels(reckoning, rows, linked=True)
         numbers = [(panel, positions(panel.observations, unit)) for panel in on_sheet]
@@ -182,7 +183,7 @@ def station_config(reckoning: Reckoning) -> str:
     return json.dumps({
         "inspection": str(reckoning.dossier.inspection),
         "panels": [{"key": row.key, "code": row.code, "name": row.name} for row in rows],
-        "codes": {panel.code: panel.name() for panel in panels().values()},
+        "codes": {panel.code: reckoning.terms.panel(key) for key, panel in panels().items()},
         "gauge": {"unit": gauge.unit, "step_um": gauge.step_um, "limit_um": gauge.limit_um},
         "doubt": {"um_below": 20, "mil_above": 30, "most_um": MOST_UM},
     })  # fmt: skip
@@ -190,7 +191,7 @@ def station_config(reckoning: Reckoning) -> str:
 
 def baseline_words(reckoning: Reckoning) -> str:
     """The car's baseline in one sentence."""
-    base, unit = reckoning.film.baseline, reckoning.dossier.film.gauge.unit
+    base, unit = reckoning.film.baseline, reckoning.terms.film
     if base is None:
         return "No baseline yet: read at least two panels."
     kind = "this car’s own film" if base.kind == "factory" else "a respray of the whole car"

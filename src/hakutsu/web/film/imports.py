@@ -73,7 +73,7 @@ def preview(
     file = read_film_csv(data)
     ids = file.survey_ids()
     chosen = survey if survey in ids else (ids[0] if len(ids) == 1 else None)
-    plan = plan_import(file, chosen if chosen is not None else "", reckoning.dossier, digest)
+    plan = plan_import(file, chosen if chosen is not None else "", reckoning.dossier, digest, reckoning.terms)
     return page(
         request, "film/import.html", dossier=reckoning.dossier, tab="film", fault=fault, plan=plan, name=name,
         digest=digest, surveys=ids, chosen=chosen, shown=MOST_SHOWN,

@@ -15,7 +15,6 @@ from hakutsu.instruments.gauge_line import FilmLine, HelloLine, Line, ProbeLine
 from hakutsu.instruments.gauge_link import GaugeLink
 from hakutsu.instruments.gauge_stand_in import painted_cars
 from hakutsu.report.wording import reading_words
-from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Substrate
 from hakutsu.web.desk import Desk
 from hakutsu.web.film.aiming import Aim, next_aim
@@ -188,9 +187,9 @@ class GaugeSession:
         )
         stored = self._append("film.reading", body, place=aim.panel)
         self._aim_on(aim)
-        name = panels()[aim.panel].name()
+        name = reckoning.terms.panel(aim.panel)
         following = self.aim.panel if self.aim and self.follows else aim.panel
-        words = f"{reading_words(body)} on {name}"
+        words = f"{reading_words(body, reckoning.terms.film)} on {name}"
         self.tell(type="reading", id=str(stored), panel=aim.panel, next=following, words=words)
         self.tell(**self.state())
         self._answered.set()

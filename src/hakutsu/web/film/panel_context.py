@@ -107,7 +107,7 @@ def panel_spots(reckoning: Reckoning, key: str) -> list[Spot]:
 
 def verified_lines(reckoning: Reckoning) -> list[tuple[str, UUID]]:
     """What each verification gave, in words, with its entry."""
-    unit = reckoning.dossier.film.gauge.unit
+    unit = reckoning.terms.film
     found = []
     for fit, (when, kept) in zip(
         [fit for fit in reckoning.gauge_fits if fit is not None],
@@ -129,7 +129,7 @@ def _reading_line(reading: KeptReading, reckoning: Reckoning) -> dict[str, Any]:
     where = "" if body.u is None or body.v is None else spot_words(panels()[reading.panel], body.u, body.v)
     return {
         "id": reading.entry,
-        "words": reading_words(body),
+        "words": reading_words(body, reckoning.terms.film),
         "where": where,
         "verdict": surprise.verdict.value if surprise else spot.value if spot else "",
     }
@@ -145,7 +145,9 @@ def cue_rows(reckoning: Reckoning, key: str) -> list[tuple[str, list[CueRow]]]:
         before, after = effects.get(one.entry, (None, None)) if one else (None, None)
         there = one.body.there if one else None
         light, note = (one.body.light, one.body.note) if one else ("", "")
-        row = CueRow(kind.key, kind.name, one.entry if one else None, there, light, note, before, after)
+        row = CueRow(
+            kind.key, reckoning.terms.say(kind.name), one.entry if one else None, there, light, note, before, after
+        )
         found[kind.group].append(row)
     return [(cue_groups()[group], rows) for group, rows in found.items()]
 
@@ -156,7 +158,7 @@ def advised(reckoning: Reckoning) -> dict[str, Any] | None:
     if spot is None:
         return None
     panel = panels()[spot.panel]
-    return {"spot": spot, "name": panel.name(), "words": spot_words(panel, spot.u, spot.v)}
+    return {"spot": spot, "name": reckoning.terms.panel(panel.key), "words": spot_words(panel, spot.u, spot.v)}
 
 
 def schools_rows(reckoning: Reckoning) -> list[tuple[str, dict[School, Judged], bool]]:
@@ -164,5 +166,5 @@ def schools_rows(reckoning: Reckoning) -> list[tuple[str, dict[School, Judged], 
     found = []
     for key, judged in reckoning.schools.items():
         concerned = {one.concern is not Concern.NONE for one in judged.values()}
-        found.append((panels()[key].name(), judged, len(concerned) > 1))
+        found.append((reckoning.terms.panel(key), judged, len(concerned) > 1))
     return found

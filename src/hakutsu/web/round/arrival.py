@@ -10,7 +10,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
 from pydantic import ValidationError
 
-from hakutsu.core.limitations import proven_cold
+from hakutsu.core.limitations import PROVEN_WITHIN_C, proven_cold
 from hakutsu.entries import Draft
 from hakutsu.entries.day import Arrival, Dirt, Engine, Light, Moved, Stands, Weather
 from hakutsu.reckoning import Reckoning
@@ -19,11 +19,12 @@ from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 
 router = APIRouter()
-NUMBERS = ("stood_days", "engine_c", "surroundings_c")
+TEMPERATURES = ("engine_c", "surroundings_c")
+NUMBERS = ("stood_days", *TEMPERATURES)
 CHOICES = {"weathers": Weather, "lights": Light, "stands": Stands, "moves": Moved, "engines": Engine, "dirts": Dirt}
 WORDS = {
     "int_parsing": "a whole number of days, such as 90",
-    "float_parsing": "a temperature in °C, such as 14.5",
+    "float_parsing": "a temperature, such as 14.5",
     "greater_than_equal": "lower than can be",
     "less_than_equal": "higher than can be",
 }
@@ -37,14 +38,29 @@ def _words(fault: Mapping[str, Any]) -> str:
     return WORDS.get(str(fault["type"]), str(fault["msg"])).removeprefix("Value error, ")
 
 
+def _stored(text: str | None, name: str, reckoning: Reckoning) -> float | str | None:
+    """A temperature as written, in °C; what is no number is left to be refused."""
+    if text is None:
+        return None
+    arrival = reckoning.dossier.day.arrival
+    try:
+        return reckoning.terms.scale("temperature").taken(text, getattr(arrival, name) if arrival else None)
+    except ValueError:
+        return text
+
+
 def _context(reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str]) -> dict[str, Any]:
     arrival = reckoning.dossier.day.arrival
     return {
         "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
         "values": values,
         "faults": faults,
         "places": [places()[key] for key in reckoning.dossier.day.places() if key != "desk"],
         "limitations": reckoning.limitations,
+        "within_c": f"{PROVEN_WITHIN_C:g} °C"
+        if reckoning.terms.temperature == "c"
+        else f"{1.8 * PROVEN_WITHIN_C:g} °F",
         "noted": arrival is not None,
         "cold": proven_cold(arrival) if arrival else None,
         "stand_downs": reckoning.stand_downs,
@@ -56,7 +72,9 @@ def _context(reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str
 def show_arrival(request: Request, reckoning: ReckoningHere) -> Response:
     """The form with what was noted last, and what it hides."""
     arrival = reckoning.dossier.day.arrival or Arrival()
-    values = arrival.model_dump(mode="json")
+    scale = reckoning.terms.scale("temperature")
+    shown = {name: scale.number(c) for name in TEMPERATURES if (c := getattr(arrival, name)) is not None}
+    values = arrival.model_dump(mode="json") | shown
     return page(request, "round/arrival.html", tab="arrival", **_context(reckoning, values, {}))
 
 
@@ -66,14 +84,15 @@ async def save_arrival(request: Request, inspection: UUID, desk: DeskHere, recko
     form = {key: str(value).strip() for key, value in (await request.form()).items()}
     dirt = {key.removeprefix("dirt_"): value for key, value in form.items() if key.startswith("dirt_")}
     said: dict[str, Any] = {key: value for key, value in form.items() if not key.startswith("dirt_")}
-    said |= {name: said.get(name) or None for name in NUMBERS}
+    typed = {name: said.get(name) or None for name in NUMBERS}
+    said |= typed | {name: _stored(typed[name], name, reckoning) for name in TEMPERATURES}
     said["indoors"] = form.get("indoors") == "yes"
     said["dirt"] = {key: value for key, value in dirt.items() if value and value != Dirt.CLEAN}
     try:
         body = Arrival.model_validate(said)
     except ValidationError as error:
         faults = {_field(one): _words(one) for one in error.errors()}
-        context = _context(reckoning, Arrival().model_dump(mode="json") | said, faults)
+        context = _context(reckoning, Arrival().model_dump(mode="json") | said | typed, faults)
         return page(request, "round/arrival.html", status=422, tab="arrival", **context)
     desk.logbook.append(inspection, [Draft.write("day.arrival", body, desk.now())], desk.author)
     return RedirectResponse(f"/inspections/{inspection}/arrival", 303)

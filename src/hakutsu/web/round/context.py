@@ -15,7 +15,7 @@ from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.figures.time_strip import time_strip
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.round_section import answered_questions, open_questions
-from hakutsu.report.wording import body_words, place_words
+from hakutsu.report.wording import body_words, walk_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.places import outside, places
 from hakutsu.vehicle.vocabulary import Direction
@@ -31,6 +31,7 @@ def round_context(reckoning: Reckoning) -> dict[str, Any]:
     coverage = reckoning.dossier.place_coverage()
     return {
         "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
         "rows": [(places()[one.place], one) for one in coverage],
         "done": sum(one.done for one in coverage),
         "limited": sum(one.limited for one in coverage),
@@ -43,7 +44,7 @@ def round_context(reckoning: Reckoning) -> dict[str, Any]:
         "retests": len(reckoning.film.open_surprises),
         "walk": reckoning.dossier.day.walk,
         "starts": [places()[key] for key in outside()],
-        "directions": list(Direction),
+        "directions": [(one, walk_words(one, reckoning.terms)) for one in Direction],
         "usual_limits": USUAL_LIMITS,
     }
 
@@ -55,7 +56,7 @@ def place_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
     coverage: PlaceCoverage = next(one for one in reckoning.dossier.place_coverage() if one.place == key)
     here = [key, *places()[key].panels]
     said = [
-        (entry, *body_words(entry.parsed()), place_words(entry.place))
+        (entry, *body_words(entry.parsed(), reckoning.terms), reckoning.terms.place(entry.place))
         for entry in reckoning.dossier.entries
         if entry.place in here and entry.id not in reckoning.dossier.struck and entry.kind.startswith("general.")
     ]
@@ -64,6 +65,7 @@ def place_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
     first = coverage.panels[0].panel if coverage.panels else ""
     return {
         "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
         "place": places()[key],
         "back": places()[walk[at - 1]],
         "next": places()[walk[(at + 1) % len(walk)]],
@@ -125,12 +127,15 @@ def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
     ]
     return {
         "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
         "conditions": said,
         "plan": plan,
         "sheet": rows,
         "begin": begin,
-        "strip": Markup(time_strip(plan, begin, now)) if plan else "",
-        "done_steps": [(steps()[key].name, kept) for key, kept in hazards.done.items() if key in steps()],
+        "strip": Markup(time_strip(plan, begin, now, reckoning.terms)) if plan else "",
+        "done_steps": [
+            (reckoning.terms.say(steps()[key].name), kept) for key, kept in hazards.done.items() if key in steps()
+        ],
         "forbidden": forbidden,
         "stand_downs": reckoning.stand_downs,
         "activity_names": activities(),
@@ -139,18 +144,18 @@ def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
 
 
 def _sheet_row(reckoning: Reckoning, plan: Plan, i: int, begin: datetime) -> SheetRow:
-    one = plan.steps[i]
+    one, terms = plan.steps[i], reckoning.terms
     start, end = (begin + timedelta(minutes=at) for at in (one.start, one.end))
     return SheetRow(
         one.step.key,
-        one.step.name,
-        places()[one.step.place].name,
-        f"{start:%H:%M}",
-        f"{end:%H:%M}",
-        one.because,
+        terms.say(one.step.name),
+        terms.place(one.step.place),
+        terms.clock(start),
+        terms.clock(end),
+        terms.say(one.because),
         reckoning.blocking(one.step.activity),
         one.step.key in reckoning.dossier.hazards.begun,
-        one.step.caution,
+        terms.say(one.step.caution),
     )
 
 
@@ -163,6 +168,7 @@ def stand_down_context(reckoning: Reckoning) -> dict[str, Any]:
         grouped.setdefault(worst, []).append(cause)
     return {
         "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
         "stand_downs": reckoning.stand_downs,
         "activity_names": activities(),
         "walking_pace": WALKING_PACE,

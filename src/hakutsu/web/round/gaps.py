@@ -11,8 +11,7 @@ from fastapi.responses import RedirectResponse, Response
 from hakutsu.dossier import Covered, Dossier
 from hakutsu.entries import Draft
 from hakutsu.entries.general import Limit, Station
-from hakutsu.report.wording import place_words
-from hakutsu.vehicle.places import places
+from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 
@@ -31,16 +30,16 @@ class Gap:
     words: str
 
 
-def gaps(dossier: Dossier) -> list[Gap]:
+def gaps(dossier: Dossier, terms: Terms = PLAIN) -> list[Gap]:
     """Every gap in walk order."""
     found = []
     for one in dossier.place_coverage():
-        name = places()[one.place].name
+        name = terms.place(one.place)
         if one.looked is Covered.OPEN:
             found.append(Gap(one.place, Station.GENERAL, name, "looked over"))
         for panel in one.panels:
             if panel.expected and panel.state is Covered.OPEN:
-                said = f"film on {place_words(panel.panel)}: {panel.taken} of {panel.expected}"
+                said = f"film on {terms.panel(panel.panel)}: {panel.taken} of {panel.expected}"
                 found.append(Gap(panel.panel, Station.FILM, name, said))
     return found
 
@@ -53,7 +52,8 @@ def show_gaps(request: Request, reckoning: ReckoningHere, finishing: str = "", f
         "round/gaps.html",
         tab="round",
         dossier=reckoning.dossier,
-        gaps=gaps(reckoning.dossier),
+        terms=reckoning.terms,
+        gaps=gaps(reckoning.dossier, reckoning.terms),
         reasons=REASONS,
         finishing=bool(finishing),
         fault=fault,

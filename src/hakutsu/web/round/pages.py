@@ -97,10 +97,10 @@ def show_run_sheet(request: Request, reckoning: ReckoningHere, desk: DeskHere) -
 
 @router.post("/inspections/{inspection}/runsheet/conditions")
 async def save_conditions(request: Request, inspection: UUID, desk: DeskHere, reckoning: ReckoningHere) -> Response:
-    """Take the conditions of the day; times are clock times of that day in UTC."""
+    """Take the conditions of the day; times are times of that day on the clock of the settings."""
     form = {key: str(value).strip() for key, value in (await request.form()).items()}
     said = reckoning.dossier.day.conditions
-    base = said.begins if said else desk.now().replace(second=0, microsecond=0)
+    base = reckoning.terms.local(said.begins if said else desk.now()).replace(second=0, microsecond=0)
     try:
         begins = _clock(form.get("begins", ""), base) or base
         values: dict[str, object] = {"begins": begins, "available": form.get("available", "")}
@@ -139,7 +139,7 @@ def act_on_step(
     blocked = reckoning.blocking(steps()[step].activity)
     if act == "begin" and blocked:
         causes = "; ".join(f"{one.cause.name}. {one.cause.caution}" for one in blocked)
-        fault = f"{steps()[step].name} is refused: {causes}"
+        fault = reckoning.terms.say(f"{steps()[step].name} is refused: {causes}")
         context = runsheet_context(reckoning, desk.now())
         return page(request, "round/runsheet.html", status=409, tab="runsheet", fault=fault, **context)
     body: Body = StepBegun(step=step) if act == "begin" else StepDone(step=step)
@@ -163,7 +163,7 @@ def calendar(inspection: UUID, reckoning: ReckoningHere, desk: DeskHere) -> Resp
     rows = [(f"{inspection}", f"Inspection: {name}", said.begins, said.begins + timedelta(minutes=said.available))]
     for one in plan.steps if plan else ():
         start, end = (begin + timedelta(minutes=at) for at in (one.start, one.end))
-        rows.append((f"{inspection}-{one.step.key}", one.step.name, start, end))
+        rows.append((f"{inspection}-{one.step.key}", reckoning.terms.say(one.step.name), start, end))
     for uid, summary, start, end in rows:
         event = Event()
         event.add("uid", f"{uid}@hakutsu.invalid")

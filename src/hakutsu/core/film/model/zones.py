@@ -27,7 +27,7 @@ class Member:
 
 @dataclass(frozen=True, slots=True)
 class Zone:
-    """A zone of repair with its prior and its members by panel key."""
+    """A zone of repair with its name (the side in braces), its prior, and its members by panel key."""
 
     key: str
     name: str
@@ -58,7 +58,7 @@ def zone_table() -> tuple[tuple[Zone, ...], Sporadic]:
     for key, row in said["zone"].items():
         for side in ("left", "right") if row["sided"] else (None,):
             members = dict(_members(row, side))
-            name = row["name"].replace("{s}", side or "")
+            name = row["name"].replace("{s}", f"{{{side}}}")
             found.append(Zone(f"{key}_{side}" if side else key, name, float(row["prior"]), members))
     return tuple(found), Sporadic(**said["sporadic"])
 

@@ -10,6 +10,7 @@ from hakutsu.core.film.cues import cue_kinds
 from hakutsu.core.film.model.numeric import Floats
 from hakutsu.core.film.survey import STATES, Cover, CueLooked, Observation, State
 from hakutsu.core.film.verdicts.spots import film_um
+from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import CoverKind, ReadingStatus, Unit
 
@@ -36,7 +37,7 @@ class Context:
 
     baseline_um: float | None
     mirror_um: float | None
-    unit: Unit = Unit.UM
+    terms: Terms = PLAIN
     is_sill: bool = False
     cues: Sequence[CueLooked] = ()
     cover: Cover | None = None
@@ -82,11 +83,11 @@ def panel_reasons(observations: Sequence[Observation], prior_only: str, context:
         said.append(f"no reading: this is only what is usual for {prior_only} and beside the rest of this car")
     elif len(counted) < FEW:
         said.append(f"only {len(counted)} reading{'s' if len(counted) > 1 else ''}: more would settle it")
-    return said
+    return [context.terms.say(words) for words in said]
 
 
 def _level(counted: Sequence[Observation], context: Context) -> list[str]:
-    base, unit = context.baseline_um, context.unit
+    base, unit = context.baseline_um, context.terms.film
     said = []
     if base is not None and counted:
         more = sorted(film_um(o) - base for o in counted)
@@ -121,10 +122,12 @@ def _shape(counted: Sequence[Observation], context: Context) -> list[str]:
         said.append(f"unevenness {100 * spread:.0f} % (factory film 2 to 5 %)")
     over = [o for o in counted if o.censored]
     if over:
-        limit = show(min(film_um(o) for o in over), context.unit)
+        limit = show(min(film_um(o) for o in over), context.terms.film)
         said.append(f"{len(over)} beyond the gauge’s range: film is at least {limit}")
     if len(films) >= FEW and max(films) - median(films) > STANDS_OUT_UM:
-        said.append(f"highest reading {show(max(films) - median(films), context.unit)} above the panel’s own middle")
+        said.append(
+            f"highest reading {show(max(films) - median(films), context.terms.film)} above the panel’s own middle"
+        )
     return said
 
 
@@ -156,7 +159,7 @@ def _cover(counted: Sequence[Observation], context: Context) -> list[str]:
     """What lies on the paint, or the question that even film at such a height asks first."""
     cover = context.cover
     if cover is not None and cover.thickness_um is not None:
-        return [f"{cover.kind} of {show(cover.thickness_um, context.unit)} taken off every reading"]
+        return [f"{cover.kind} of {show(cover.thickness_um, context.terms.film)} taken off every reading"]
     if cover is not None and cover.hides:
         return [f"{cover.kind} of unknown thickness: the paint under it cannot be measured"]
     if cover is not None:

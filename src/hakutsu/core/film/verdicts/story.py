@@ -9,17 +9,18 @@ from hakutsu.core.film.result import PanelFilm, ZoneStory
 from hakutsu.core.film.survey import State
 from hakutsu.core.film.verdicts.reasons import chance_words
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.terms import PLAIN, Terms
 
 TOLD_BITS = 0.1
 ALIKE = 0.12
 WHOLE = "whole_car"
 
 
-def film_story(car: CarPosterior, results: dict[str, PanelFilm]) -> tuple[ZoneStory, ...]:
+def film_story(car: CarPosterior, results: dict[str, PanelFilm], terms: Terms = PLAIN) -> tuple[ZoneStory, ...]:
     """Every zone that holds a metal panel of this car, likeliest first, and the whole car."""
     in_places = car.histories[IN_PLACES]
     told = [
-        _zone(zone, car.zones[zone.key] * in_places, car.for_zone[zone.key], results)
+        _zone(zone, car.zones[zone.key] * in_places, car.for_zone[zone.key], results, terms)
         for zone in zone_table()[0]
         if zone.key in car.zones
     ]
@@ -27,14 +28,16 @@ def film_story(car: CarPosterior, results: dict[str, PanelFilm]) -> tuple[ZoneSt
     return tuple(sorted(told, key=lambda one: -one.probability))
 
 
-def _zone(zone: Zone, chance: float, weights: dict[str, float], results: dict[str, PanelFilm]) -> ZoneStory:
+def _zone(
+    zone: Zone, chance: float, weights: dict[str, float], results: dict[str, PanelFilm], terms: Terms
+) -> ZoneStory:
     speaks_for: list[str] = []
     against: list[str] = []
     for key, bits in sorted(weights.items(), key=lambda one: -abs(one[1])):
         panel = results[key]
         if abs(bits) < TOLD_BITS or panel.state is None or panel.probabilities is None:
             continue
-        said = f"{panels()[key].name()}: {panel.state} {chance_words(panel.probabilities[panel.state])}"
+        said = f"{terms.panel(key)}: {panel.state} {chance_words(panel.probabilities[panel.state])}"
         if panel.state is State.BLENDED and panel.changes_towards:
             said += ", thicker on the side it should be" if panel.changes_towards[0] is zone.members[key].faces else ""
         (speaks_for if bits > 0 else against).append(f"{said} ({bits:+.1f} bits)")
@@ -42,11 +45,11 @@ def _zone(zone: Zone, chance: float, weights: dict[str, float], results: dict[st
     for key in altered:
         twin = results.get(panels()[key].mirror or "")
         if twin is not None and _alike(results[key], twin):
-            name = panels()[key].name().split(",")[0].lower()
-            against.append(f"{name} left and right read alike: rather a way of building than one repair")
+            name = terms.panel(key).split(",")[0].lower()
+            against.append(f"{name} on both sides read alike: rather a way of building than one repair")
     if not altered:
         against.append("no panel here reads as painted again")
-    return ZoneStory(zone.key, zone.name, chance, tuple(speaks_for), tuple(against))
+    return ZoneStory(zone.key, terms.say(zone.name), chance, tuple(speaks_for), tuple(against))
 
 
 def _alike(one: PanelFilm, other: PanelFilm) -> bool:

@@ -1,0 +1,111 @@
+"""Settings: of the account, and what one inspection has otherwise. Stored values are SI and do not change with them."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from functools import cache
+from typing import Annotated, Self
+from zoneinfo import available_timezones
+
+from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
+
+from hakutsu.entries.day import Walk
+from hakutsu.entries.opening import Currency, Price
+from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.vehicle.quantities import scales
+from hakutsu.vehicle.rules import rule_sets
+from hakutsu.vehicle.vocabulary import Names, Protocol, SideNames, Unit
+
+Amount = Annotated[float, Field(ge=0, le=100_000)]
+Rate = Annotated[Price, Field(gt=0, le=10_000)]
+
+
+@cache
+def time_zones() -> frozenset[str]:
+    """Names of all time zones known to this installation (IANA)."""
+    return frozenset(available_timezones())
+
+
+class JobFigures(BaseModel):
+    """Hours of labour [h] and materials [the account's currency] of a job, lowest and highest of what is usual."""
+
+    model_config = ConfigDict(frozen=True)
+
+    hours: tuple[Amount, Amount]
+    materials: tuple[Amount, Amount]
+
+    @model_validator(mode="after")
+    def _rising(self) -> Self:
+        if self.hours[0] > self.hours[1] or self.materials[0] > self.materials[1]:
+            raise ValueError("the lowest is above the highest")
+        return self
+
+
+def _known(kind: str, value: str | None, known: object) -> str | None:
+    if value is not None and value not in known:  # type: ignore[operator]
+        raise ValueError(f"“{value}” is no {kind} that is known")
+    return value
+
+
+class _Checked(BaseModel):
+    @field_validator("distance", "depth", "temperature", "pressure", check_fields=False)
+    @classmethod
+    def _unit(cls, value: str | None, info: object) -> str | None:
+        return _known("unit", value, scales(info.field_name))  # type: ignore[attr-defined]
+
+    @field_validator("zone", check_fields=False)
+    @classmethod
+    def _zone(cls, value: str | None) -> str | None:
+        return _known("time zone", value, time_zones())
+
+    @field_validator("rules", check_fields=False)
+    @classmethod
+    def _rules(cls, value: str | None) -> str | None:
+        return _known("rule set", value, rule_sets())
+
+
+@entry_kind("inspection.settings")
+class Overrides(Body, _Checked):
+    """What one inspection has otherwise than its account; none is as the account has it. A later one replaces it."""
+
+    names: Names | None = None
+    sides: SideNames | None = None
+    film: Unit | None = None
+    distance: str | None = None
+    depth: str | None = None
+    temperature: str | None = None
+    pressure: str | None = None
+    zone: str | None = None
+    rules: str | None = None
+    labour_rate: Rate | None = None
+    costs: dict[str, JobFigures] = {}
+
+
+class Settings(_Checked):
+    """Settings of the account.
+
+    `film` none shows film in the unit of the gauge in use. Currency, protocol and walk are what a new inspection begins
+    with: an inspection has its own in its brief and walk.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    names: Names = Names.BRITISH
+    sides: SideNames = SideNames.OWN
+    film: Unit | None = None
+    distance: str = "km"
+    depth: str = "mm"
+    temperature: str = "c"
+    pressure: str = "bar"
+    zone: str = "UTC"
+    rules: str = "orrin"
+    labour_rate: Rate = Decimal(65)
+    costs: dict[str, JobFigures] = {}
+    currency: Currency = "EUR"
+    protocol: Protocol = Protocol.STANDARD
+    walk: Walk = Walk()
+
+    def overridden(self, said: Overrides) -> Settings:
+        """These settings with what one inspection has otherwise."""
+        changed = {name: value for name in Overrides.model_fields if (value := getattr(said, name)) is not None}
+        return self.model_copy(update={**changed, "costs": {**self.costs, **said.costs}})

@@ -1,0 +1,68 @@
+"""Units in which distance, depth, temperature and pressure are shown; inside they are km, mm, °C and bar."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Literal, get_args
+
+Quantity = Literal["distance", "depth", "temperature", "pressure"]
+QUANTITIES: tuple[Quantity, ...] = get_args(Quantity)
+
+
+@dataclass(frozen=True, slots=True)
+class Scale:
+    """A unit of a quantity: stored = shown · factor + offset; `places` are the decimal places shown."""
+
+    key: str
+    label: str
+    word: str
+    factor: float
+    offset: float
+    places: int
+
+    def stored(self, shown: float) -> float:
+        """A number in this unit as it is stored."""
+        return shown * self.factor + self.offset
+
+    def shown(self, stored: float) -> float:
+        """A stored number in this unit."""
+        return (stored - self.offset) / self.factor
+
+    def number(self, stored: float) -> str:
+        """A stored number in figures of this unit, with a thousands separator and as many places as the unit shows."""
+        rounded = round(self.shown(stored), self.places) + 0.0  # no "-0"
+        return f"{rounded:,.{self.places}f}".removesuffix(".0")
+
+    def taken(self, text: str, kept: float | None = None) -> float:
+        """What somebody wrote in this unit, as it is stored; the number kept, where that is what it shows as.
+
+        So that saving a form again does not move a stored value by the rounding of another unit.
+
+        Raises
+        ------
+        ValueError
+            If the text is no number.
+        """
+        plain = "".join(text.split()).replace("−", "-")
+        if kept is not None and plain.replace(",", "") == self.number(kept).replace(",", ""):
+            return kept
+        if self.places == 0 or plain.count(",") > 1 or "." in plain:
+            plain = plain.replace(",", "")
+        return self.stored(float(plain.replace(",", ".")))
+
+    def words(self, stored: float) -> str:
+        """A stored number with its unit; a fraction of an inch stands close, as it is written."""
+        return f"{self.number(stored)}{'' if self.label.startswith('/') else ' '}{self.label}"
+
+
+@cache
+def scales(quantity: Quantity) -> dict[str, Scale]:
+    """The units of a quantity by key, the one it is stored in first."""
+    table = tomllib.loads((files("hakutsu.vehicle") / "data" / "units.toml").read_text(encoding="utf-8"))
+    return {
+        key: Scale(key, row["label"], row["word"], row["factor"], row.get("offset", 0.0), row["places"])
+        for key, row in table[quantity].items()
+    }

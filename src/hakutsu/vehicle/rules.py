@@ -1,0 +1,34 @@
+"""Rule sets: legal figures that differ from place to place. The local authority decides."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import dataclass
+from datetime import date
+from functools import cache
+from importlib.resources import files
+
+from hakutsu.vehicle.panels import Side
+
+
+@dataclass(frozen=True, slots=True)
+class RuleSet:
+    """One place's figures: least tread [mm] by law, by advice and in winter, least light through the windscreen and the
+    front side windows [%], the side of the road, and since when they hold.
+    """
+
+    key: str
+    name: str
+    since: date
+    side: Side
+    tread_mm: float
+    advice_mm: float
+    winter_mm: float
+    front_light: tuple[int, int]
+
+
+@cache
+def rule_sets() -> dict[str, RuleSet]:
+    """All rule sets by key, the usual one first."""
+    table = tomllib.loads((files("hakutsu.vehicle") / "data" / "rules.toml").read_text(encoding="utf-8"))
+    return {key: RuleSet(key, **row | {"front_light": tuple(row["front_light"])}) for key, row in table.items()}

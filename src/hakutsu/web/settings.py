@@ -1,0 +1,194 @@
+"""Settings of the account, or of one inspection: words, units, clock, rules, money, what an inspection begins with."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from typing import Any
+from uuid import UUID
+
+from fastapi import APIRouter, Request
+from fastapi.responses import RedirectResponse, Response
+from pydantic import ValidationError
+
+from hakutsu.core.costs import Job, cost_table, usual_jobs
+from hakutsu.entries import Draft
+from hakutsu.entries.day import Walk
+from hakutsu.entries.settings import Overrides, Settings, time_zones
+from hakutsu.vehicle.places import outside, places
+from hakutsu.vehicle.quantities import QUANTITIES, scales
+from hakutsu.vehicle.rules import rule_sets
+from hakutsu.vehicle.vocabulary import Direction, Names, Protocol, SideNames, Unit
+from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.rendering import page
+
+router = APIRouter()
+Option = tuple[str, str]
+OF_ONE = ("names", "sides", "film", *QUANTITIES, "zone", "rules", "labour_rate")
+OF_ACCOUNT = (*OF_ONE, "currency", "protocol", "start", "direction")
+WORDS: dict[str, Sequence[Option]] = {
+    "names": ((Names.BRITISH, "bonnet, wing, boot, tyre"), (Names.AMERICAN, "hood, fender, trunk, tire")),
+    "sides": (
+        (SideNames.OWN, "the vehicle’s own left and right"),
+        (SideNames.SPOKEN, "as those words go: near and offside, or driver’s and passenger side"),
+    ),
+}
+UNITS: dict[str, tuple[str, Sequence[Option]]] = {
+    "film": ("Paint film", ((Unit.UM, "µm"), (Unit.MIL, "mil (thousandths of an inch)"))),
+    "distance": ("Distance", ()),
+    "depth": ("Tread, pads, discs", ()),
+    "temperature": ("Temperature", ()),
+    "pressure": ("Pressure", ()),
+}
+AT_FAULT = {
+    "currency": "Three letters, such as EUR.",
+    "zone": "Choose one of the list, such as UTC.",
+    "labour_rate": "An amount above 0, such as 65 or 72.50.",
+}
+RANGE = "Write it as 0.5 to 1.2, the lowest first."
+_SPAN = re.compile(r"\s*(\d[\d.,]*)\s*(?:(?:to|[-–])\s*(\d[\d.,]*))?\s*")
+
+
+def _units() -> list[tuple[str, str, list[Option]]]:
+    """Every quantity with its name and its units."""
+    return [
+        (key, name, list(own) or [(one.key, f"{one.label.lstrip('/')}: {one.word}") for one in scales(key).values()])
+        for key, (name, own) in UNITS.items()
+    ]
+
+
+def span(text: str) -> tuple[float, float] | None:
+    """A range as written: "0.5 to 1.2", "0,5-1,2" or one number; none where it is neither."""
+    found = _SPAN.fullmatch(text)
+    if found is None:
+        return None
+    try:
+        low, high = (float((one or found[1]).replace(",", ".")) for one in found.groups())
+    except ValueError:
+        return None
+    return low, high
+
+
+def span_words(low: float, high: float) -> str:
+    """A range as it is written."""
+    return f"{low:g}" if low == high else f"{low:g} to {high:g}"
+
+
+def _costs(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, Any]:
+    """The inspector's own figures of jobs; a row left as ours, or empty, is none of their own."""
+    found = {}
+    for key, job in usual_jobs().items():
+        texts = {name: form.get(f"{name}_{key}", "").strip() for name in ("hours", "materials")}
+        if not any(texts.values()):
+            continue
+        said = {name: span(text) if text else getattr(job.figures, name) for name, text in texts.items()}
+        wrong = [name for name, one in said.items() if one is None or one[0] > one[1] or one[1] > 100_000]
+        faults |= {f"{name}_{key}": RANGE for name in wrong}
+        if not wrong and said != {"hours": job.figures.hours, "materials": job.figures.materials}:
+            found[key] = said
+    return found
+
+
+def _faults(error: ValidationError) -> dict[str, str]:
+    names = [str(one["loc"][0]) if one["loc"] else "form" for one in error.errors()]
+    return {name: AT_FAULT.get(name, "Choose one of the list.") for name in names}
+
+
+async def _typed(request: Request) -> dict[str, str]:
+    typed = {key: str(value).strip() for key, value in (await request.form()).items()}
+    if "currency" in typed:
+        typed["currency"] = typed["currency"].upper()
+    if "labour_rate" in typed:
+        typed["labour_rate"] = (
+            typed["labour_rate"].replace(",", ".") if typed["labour_rate"].count(",") == 1 else typed["labour_rate"]
+        )
+    return typed
+
+
+def _shown(settings: Settings | Overrides) -> dict[str, str]:
+    """Settings as the texts of the form."""
+    said = settings.model_dump(mode="json", exclude={"costs", "walk"})
+    found = {key: "" if value is None else str(value) for key, value in said.items()}
+    for key, figures in settings.costs.items():
+        found |= {f"hours_{key}": span_words(*figures.hours), f"materials_{key}": span_words(*figures.materials)}
+    if isinstance(settings, Settings):
+        found |= settings.walk.model_dump(mode="json")
+    return found
+
+
+def _context(values: Mapping[str, str], faults: Mapping[str, str], base: Settings) -> dict[str, Any]:
+    """What the form shows; `base` are the settings that hold where it says nothing."""
+    jobs: list[tuple[Job, Job, tuple[str, ...]]] = []
+    for key, job in cost_table(base.costs).items():
+        money = tuple(f"{amount:,.0f}" for amount in job.cost(base.labour_rate))
+        jobs.append((job, usual_jobs()[key], money))
+    return {
+        "values": dict.fromkeys((*OF_ACCOUNT, *(f"{n}_{k}" for n in ("hours", "materials") for k in usual_jobs())), "")
+        | dict(values),
+        "faults": faults,
+        "base": base,
+        "words": WORDS,
+        "units": _units(),
+        "zones": sorted(time_zones()),
+        "rule_sets": list(rule_sets().values()),
+        "jobs": jobs,
+        "span": span_words,
+        "starts": [(key, places()[key].name) for key in outside()],
+        "directions": [(one, one) for one in Direction],
+        "protocols": [(one, one) for one in Protocol],
+    }
+
+
+@router.get("/settings")
+def show_settings(request: Request, desk: DeskHere) -> Response:
+    """Settings of the account."""
+    return page(request, "settings.html", of_one=False, **_context(_shown(desk.settings), {}, desk.settings))
+
+
+@router.post("/settings")
+async def take_settings(request: Request, desk: DeskHere) -> Response:
+    """Take the account's settings; everything shown follows, what is stored stays as it is."""
+    typed = await _typed(request)
+    faults: dict[str, str] = {}
+    said: dict[str, Any] = {key: typed.get(key, "") for key in (*OF_ONE, "currency", "protocol")}
+    said |= {"film": typed.get("film") or None, "costs": _costs(typed, faults)}
+    try:
+        said["walk"] = Walk(start=typed.get("start", ""), direction=Direction(typed.get("direction", "")))
+    except ValueError:
+        faults |= dict.fromkeys(("start", "direction"), "Choose one of the list.")
+    try:
+        settings = Settings.model_validate(said)
+    except ValidationError as error:
+        faults |= _faults(error)
+    if faults:
+        return page(request, "settings.html", status=422, of_one=False, **_context(typed, faults, desk.settings))
+    desk.logbook.library.settings = settings
+    return RedirectResponse("/settings", 303)
+
+
+@router.get("/inspections/{inspection}/settings")
+def show_own_settings(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> Response:
+    """What this inspection has otherwise than the account."""
+    values = _shown(reckoning.dossier.opening.settings)
+    context = _context(values, {}, desk.settings)
+    return page(request, "settings.html", of_one=True, tab="settings", dossier=reckoning.dossier, **context)
+
+
+@router.post("/inspections/{inspection}/settings")
+async def take_own_settings(request: Request, inspection: UUID, reckoning: ReckoningHere, desk: DeskHere) -> Response:
+    """Take them as an entry of the logbook; an empty field is as the account has it."""
+    typed = await _typed(request)
+    faults: dict[str, str] = {}
+    said: dict[str, Any] = {key: typed[key] for key in OF_ONE if typed.get(key)}
+    said["costs"] = _costs(typed, faults)
+    try:
+        body = Overrides.model_validate(said)
+    except ValidationError as error:
+        faults |= _faults(error)
+    if faults:
+        context = _context(typed, faults, desk.settings)
+        more = {"of_one": True, "tab": "settings", "dossier": reckoning.dossier}
+        return page(request, "settings.html", status=422, **more, **context)
+    if body != reckoning.dossier.opening.settings:
+        desk.logbook.append(inspection, [Draft.write("inspection.settings", body, desk.now())], desk.author)
+    return RedirectResponse(f"/inspections/{inspection}/settings", 303)
