@@ -23,6 +23,12 @@ class Scale:
     offset: float
     places: int
 
+    @property
+    def name(self) -> str:
+        """Label and word, where they differ."""
+        plain = self.label == self.word or self.label.startswith("/")
+        return self.word if plain else f"{self.label}: {self.word}"
+
     def stored(self, shown: float) -> float:
         """A number in this unit as it is stored."""
         return shown * self.factor + self.offset

@@ -52,7 +52,7 @@ _SPAN = re.compile(r"\s*(\d[\d.,]*)\s*(?:(?:to|[-–])\s*(\d[\d.,]*))?\s*")
 def _units() -> list[tuple[str, str, list[Option]]]:
     """Every quantity with its name and its units."""
     return [
-        (key, name, list(own) or [(one.key, f"{one.label.lstrip('/')}: {one.word}") for one in scales(key).values()])
+        (key, name, list(own) or [(one.key, one.name) for one in scales(key).values()])
         for key, (name, own) in UNITS.items()
     ]
 
@@ -131,6 +131,8 @@ def _context(values: Mapping[str, str], faults: Mapping[str, str], base: Setting
         "units": _units(),
         "zones": sorted(time_zones()),
         "rule_sets": list(rule_sets().values()),
+        "rule_names": [(one.key, one.name) for one in rule_sets().values()],
+        "usual_words": lambda name, options: dict(options).get(getattr(base, name), "as the gauge shows"),
         "jobs": jobs,
         "span": span_words,
         "starts": [(key, places()[key].name) for key in outside()],
