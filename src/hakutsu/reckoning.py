@@ -27,8 +27,9 @@ from hakutsu.core.film import (
     without,
 )
 from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_gauge, verified
+from hakutsu.core.follow_up import ProposedLimit, SecondLook, proposed_limits, second_looks
 from hakutsu.core.hazards import StandDown, activities, blocking, open_stand_downs
-from hakutsu.core.limitations import Limitation, dirt_sd_um, limitations, proven_cold
+from hakutsu.core.limitations import Limitation, Unobserved, dirt_sd_um, limitations, proven_cold, unobserved
 from hakutsu.core.runsheet import Conditions, Plan, plan
 from hakutsu.dossier import Dossier, KeptReading
 from hakutsu.entries.day import Engine
@@ -163,6 +164,21 @@ class Reckoning:
     def limitations(self) -> list[Limitation]:
         """What the circumstances hide."""
         return limitations(self.dossier.day.arrival, self.dossier.day.conditions, self.terms)
+
+    @cached_property
+    def proposed_limits(self) -> list[ProposedLimit]:
+        """Limits that findings cause, to be taken or dropped."""
+        return proposed_limits(self.dossier.follow_ups)
+
+    def second_looks(self, now: datetime) -> list[SecondLook]:
+        """Second looks wanted or taken; those that are due at `now` say so."""
+        dossier = self.dossier
+        return second_looks(dossier.follow_ups, dossier.general, dossier.hazards, now)
+
+    @cached_property
+    def unobserved(self) -> list[Unobserved]:
+        """Parts that nobody could look at for want of a lift, or because of where the vehicle stands."""
+        return unobserved(self.dossier.day.arrival, self.dossier.day.conditions, self.terms)
 
     @cached_property
     def stand_downs(self) -> list[StandDown]:

@@ -65,7 +65,7 @@ class Entries(WebCase):
         self.assertEqual(answer["acknowledged"], [str(good.id)])
         self.assertEqual([(r["id"], r["field"]) for r in answer["refused"]], [(str(bad.id), "place")])
         self.assertEqual(
-            set(answer["fragments"]), {"drawing", "panels", "panel", "glance", "left", "story", "verified"}
+            set(answer["fragments"]), {"drawing", "panels", "panel", "glance", "left", "story", "verified", "rail"}
         )
 
     def test_what_is_no_entry_is_422_and_no_inspection_404(self):

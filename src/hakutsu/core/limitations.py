@@ -65,6 +65,35 @@ def limitations(arrival: Arrival | None, conditions: DayConditions | None, terms
     return [Limitation(terms.say(one.because), terms.say(one.hides), one.place) for one in found]
 
 
+@dataclass(frozen=True, slots=True)
+class Unobserved:
+    """A group of parts that was not observed, and why: their remaining life rests on age and distance alone."""
+
+    because: str
+    parts: tuple[str, ...]
+
+
+def unobserved(arrival: Arrival | None, conditions: DayConditions | None, terms: Terms = PLAIN) -> list[Unobserved]:
+    """Parts under the vehicle that could not be looked at: no lift, or no ground to lift it on; none before either is
+    known.
+    """
+    table = _table()["unobserved"]
+    because = ""
+    if conditions is not None:
+        because = "" if conditions.lift else "there was no lift"
+    elif arrival is not None and arrival.stands.value in table["ground"]:
+        because = f"it stood {arrival.stands}"
+    return [Unobserved(because, tuple(terms.say(part) for part in table["under"]))] if because else []
+
+
+def at_least(arrival: Arrival | None, place: str | None) -> str:
+    """Why a list of marks at a place or on a panel holds only the least there is: "dirty" or "wet"; empty where not."""
+    if arrival is None or place is None:
+        return ""
+    dirt = arrival.dirt.get(place_of_panel().get(place, place), Dirt.CLEAN)
+    return str(dirt) if dirt in _table()["at_least"]["dirt"] else ""
+
+
 def dirt_sd_um(arrival: Arrival | None, panel: str) -> float:
     """How uncertain dirt leaves a film reading on a panel [µm], by the place from which it is reached."""
     if arrival is None:

@@ -11,6 +11,7 @@ from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
 from hakutsu.dossier.day import DayDossier
 from hakutsu.dossier.film import FilmDossier, KeptReading
 from hakutsu.dossier.folding import gather, struck_ids
+from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
@@ -25,6 +26,7 @@ __all__ = [
     "DayDossier",
     "Dossier",
     "FilmDossier",
+    "FollowUps",
     "General",
     "HazardsDossier",
     "Kept",
@@ -54,6 +56,7 @@ class Dossier:
     day: DayDossier
     timers: Timers
     claims: Claims
+    follow_ups: FollowUps
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -92,4 +95,5 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         gathering.station(DayDossier),
         gathering.station(Timers),
         gathering.station(Claims),
+        gathering.station(FollowUps),
     )

@@ -76,7 +76,7 @@ def _nothing(gathering: Gathering, entry: Entry, body: NothingFound) -> None:
 
 @fold("general.limit")
 def _limit(gathering: Gathering, entry: Entry, body: Limit) -> None:
-    if entry.place and body.station is Station.GENERAL:
+    if entry.place and body.station is Station.GENERAL and body.caused_by is None:
         gathering.station(General).limits[entry.place] = Kept(entry, body)
         _keep(gathering, entry, body)
 

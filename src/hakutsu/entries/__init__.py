@@ -1,6 +1,6 @@
 """What can be written down. Importing this room registers every kind of entry."""
 
-from hakutsu.entries import claims, day, film, general, hazards, opening, settings, timers
+from hakutsu.entries import claims, day, film, follow_up, general, hazards, opening, settings, timers
 from hakutsu.entries.envelope import Draft, Entry
 from hakutsu.entries.registry import EntryError, kinds, parse_body
 
@@ -11,6 +11,7 @@ __all__ = [
     "claims",
     "day",
     "film",
+    "follow_up",
     "general",
     "hazards",
     "kinds",

@@ -49,10 +49,16 @@ class NothingFound(Body):
 
 @entry_kind("general.limit")
 class Limit(Body):
-    """Could not be checked, because."""
+    """Could not be checked, because.
+
+    A limit caused by a finding names its entry and the rule that proposed it, and what may be done `instead`.
+    """
 
     station: Station
     because: Said
+    caused_by: UUID | None = None
+    rule: Annotated[str, StringConstraints(max_length=60)] = ""
+    instead: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
 
 
 @entry_kind("general.intervention")
@@ -99,9 +105,10 @@ class AskSeller(Body):
 
 @entry_kind("general.for_desk")
 class ForDesk(Body):
-    """Something to look up, look at large, or ask, later at the desk."""
+    """Something to look up, look at large, or ask, later at the desk; with the name or number of its picture."""
 
     question: Said
+    picture: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
 
 
 @entry_kind("general.do_not_know")

@@ -12,6 +12,7 @@ from hakutsu.entries import Entry
 from hakutsu.entries.claims import Claim
 from hakutsu.entries.day import Arrival, DayConditions, Walk
 from hakutsu.entries.film import CoverFelt, CueLookedFor, GaugeInUse, Imported, MagnetTried, Reading, Verification
+from hakutsu.entries.follow_up import LookAgain, LookedAgain, ProposalDropped
 from hakutsu.entries.general import (
     AskSeller,
     DidNotWork,
@@ -129,7 +130,7 @@ def _(body: StageReached, terms: Terms = PLAIN) -> tuple[str, str]:
 
 @body_words.register
 def _(body: Limit, terms: Terms = PLAIN) -> tuple[str, str]:
-    return "Could not be checked", body.because
+    return "Could not be checked", terms.say(body.because) if body.rule else body.because
 
 
 @body_words.register
@@ -139,7 +140,8 @@ def _(body: NothingFound, terms: Terms = PLAIN) -> tuple[str, str]:
 
 @body_words.register
 def _(body: Intervention, terms: Terms = PLAIN) -> tuple[str, str]:
-    return "Intervention", body.done
+    leave = f", with leave of {body.with_leave_of}" if body.with_leave_of else ""
+    return "Intervention", body.done + leave + ("" if body.put_back else "; not put back")
 
 
 @body_words.register
@@ -179,7 +181,22 @@ def _(body: AskSeller, terms: Terms = PLAIN) -> tuple[str, str]:
 
 @body_words.register
 def _(body: ForDesk, terms: Terms = PLAIN) -> tuple[str, str]:
-    return "For the desk", body.question
+    return "For the desk", body.question + (f" (picture {body.picture})" if body.picture else "")
+
+
+@body_words.register
+def _(body: LookAgain, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Look again", f"after {body.minutes:g} min" if body.minutes else str(body.moment)
+
+
+@body_words.register
+def _(body: LookedAgain, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Looked again", str(body.outcome) + (f": {body.text}" if body.text else "")
+
+
+@body_words.register
+def _(body: ProposalDropped, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Proposed limit dropped", body.because or body.rule.replace("_", " ")
 
 
 @body_words.register
@@ -265,6 +282,6 @@ def _(body: Strike, terms: Terms = PLAIN) -> tuple[str, str]:
 
 def noted(dossier: Dossier) -> list[tuple[Entry, str]]:
     """Remarks and interventions that stand, in words, in the order of the logbook."""
-    said = [(entry, body.text) for entry, body in dossier.opening.remarks]
-    done = [(entry, f"we did this: {body.done}") for entry, body in dossier.opening.interventions]
+    said = [(entry, body_words(body)[1]) for entry, body in dossier.opening.remarks]
+    done = [(entry, f"we did this: {body_words(body)[1]}") for entry, body in dossier.opening.interventions]
     return sorted([*said, *done], key=lambda one: one[0].seq)

@@ -22,7 +22,7 @@ from hakutsu.web.desk import Desk
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.rendering import STATIC, page
-from hakutsu.web.round import arrival, gaps, questions, timers
+from hakutsu.web.round import arrival, follow_up, gaps, questions, timers
 from hakutsu.web.round import pages as round_pages
 
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
@@ -59,6 +59,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         round_pages,
         gaps,
         questions,
+        follow_up,
         timers,
         station,
         imports,

@@ -244,12 +244,19 @@ async def save_vehicle(request: Request, inspection: UUID, desk: DeskHere) -> Re
     return RedirectResponse(f"/inspections/{inspection}/vehicle", 303)
 
 
+def _unfinished(desk: DeskHere, inspection: UUID) -> bool:
+    """True while something was not touched, not looked at again, or proposed and not answered."""
+    reckoning = desk.reckoning(inspection)
+    looks = any(one.open for one in reckoning.second_looks(desk.now()))
+    return bool(gaps(reckoning.dossier) or looks or reckoning.proposed_limits)
+
+
 @router.post("/inspections/{inspection}/stage")
 async def move_stage(request: Request, inspection: UUID, desk: DeskHere) -> Response:
     """Finish or reopen an inspection; what nobody has touched is asked about before it is finished."""
     form = await request.form()
     stage = Stage.FINISHED if form.get("stage") == "finished" else Stage.BEGUN
-    if stage is Stage.FINISHED and not form.get("anyway") and gaps(desk.reckoning(inspection).dossier):
+    if stage is Stage.FINISHED and not form.get("anyway") and _unfinished(desk, inspection):
         return RedirectResponse(f"/inspections/{inspection}/gaps?finishing=yes", 303)
     if desk.reckoning(inspection).dossier.opening.stage is not stage:
         draft = Draft.write("inspection.stage", StageReached(stage=stage), desk.now())

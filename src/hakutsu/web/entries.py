@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
@@ -11,8 +12,10 @@ from pydantic import BaseModel, Field
 from hakutsu.core.runsheet import steps
 from hakutsu.entries import Draft
 from hakutsu.logbook import Acknowledged, Refused
+from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import PROFILE, film_fragments
+from hakutsu.web.rendering import rail_fragment
 from hakutsu.web.round.context import place_fragments
 
 router = APIRouter()
@@ -45,11 +48,19 @@ def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
             if isinstance(answer, Refused)
         ],
     }
-    if sent.view == "film":
-        reply["fragments"] = film_fragments(desk.reckoning(inspection), sent.panel, sent.drawing)
-    if sent.view == "place":
-        reply["fragments"] = place_fragments(desk.reckoning(inspection), sent.place)
+    if sent.view:
+        reply["fragments"] = _fragments(desk.reckoning(inspection), sent, desk.now())
     return reply
+
+
+def _fragments(reckoning: Reckoning, sent: Sent, now: datetime) -> dict[str, str]:
+    """The moving parts of the page that sent entries."""
+    found = rail_fragment(reckoning, now)
+    if sent.view == "film":
+        found |= film_fragments(reckoning, sent.panel, sent.drawing)
+    if sent.view == "place":
+        found |= place_fragments(reckoning, sent.place, now)
+    return found
 
 
 def _forbidden(inspection: UUID, drafts: list[Draft], desk: DeskHere) -> dict[UUID, Refused]:

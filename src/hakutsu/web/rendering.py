@@ -15,10 +15,11 @@ from markupsafe import Markup
 from hakutsu import __version__
 from hakutsu.core.film import State, chance_words
 from hakutsu.figures.strata import strata_glyph
-from hakutsu.reckoning import terms
+from hakutsu.reckoning import Reckoning, terms
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.units import UNIT_LABEL, show
 from hakutsu.web.desk import UNNAMED
+from hakutsu.web.rail import rail
 
 STATIC = Path(__file__).parent / "static"
 
@@ -84,12 +85,26 @@ def fragment(template: str, **context: Any) -> str:
     return _environment.get_template(template).render(**context)
 
 
+def rail_fragment(reckoning: Reckoning, now: datetime) -> dict[str, str]:
+    """The rail's items, for swapping in place."""
+    return {"rail": fragment("_rail_items.html", dossier=reckoning.dossier, rail=rail(reckoning, now))}
+
+
 def page(request: Request, template: str, *, status: int = 200, **context: Any) -> HTMLResponse:
     """Render a whole page; running timers stand on every one, those of the inspection it belongs to first."""
     desk = request.app.state.desk
     here = context.get("dossier")
     watched = sorted(desk.watched(), key=lambda one: here is None or one.inspection != here.inspection)
-    about = {"author": desk.author, "named": desk.author != UNNAMED, "path": request.url.path, "watched": watched}
-    about["terms"] = desk.reckoning(here.inspection).terms if here is not None else terms(desk.settings)
+    about: dict[str, Any] = {
+        "author": desk.author,
+        "named": desk.author != UNNAMED,
+        "path": request.url.path,
+        "watched": watched,
+    }
+    if here is None:
+        about["terms"] = terms(desk.settings)
+    else:
+        reckoning = desk.reckoning(here.inspection)
+        about |= {"terms": reckoning.terms, "rail": rail(reckoning, desk.now())}
     html = _environment.get_template(template).render(**about | context)
     return HTMLResponse(html, status)

@@ -7,8 +7,8 @@ from fastapi.responses import Response
 
 from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.film_section import film_section
+from hakutsu.report.follow_up_section import limit_lines, not_fitted_lines, remark_lines
 from hakutsu.report.round_section import answered_questions, hazard_lines, open_questions
-from hakutsu.report.wording import noted
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import (
     baseline_words,
@@ -40,14 +40,15 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         sheet=sheet_svg(reckoning, sheet_panels(reckoning, panel_rows(reckoning), linked=False), advised=False),
         reckoned=reckoning.film,
         unit=reckoning.terms.film,
-        notes=noted(reckoning.dossier),
+        notes=remark_lines(reckoning, desk.now()),
+        limits=limit_lines(reckoning),
+        not_fitted=not_fitted_lines(reckoning),
         limitations=reckoning.limitations,
         hazards=hazard_lines(reckoning),
         questions=open_questions(reckoning),
         answered=answered_questions(reckoning),
         terms=reckoning.terms,
         rules=reckoning.rules,
-        panel_name=reckoning.terms.place,
         made=desk.now(),
         tab="report",
     )

@@ -10,8 +10,10 @@ from typing import Any
 from markupsafe import Markup
 
 from hakutsu.core.hazards import WALKING_PACE, Cause, StandDown, activities, causes, headings
+from hakutsu.core.limitations import at_least
 from hakutsu.core.runsheet import Plan, steps
 from hakutsu.dossier import Covered, PlaceCoverage
+from hakutsu.entries.follow_up import Moment
 from hakutsu.figures.time_strip import time_strip
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.round_section import answered_questions, open_questions
@@ -21,12 +23,13 @@ from hakutsu.vehicle.places import outside, places
 from hakutsu.vehicle.vocabulary import Direction
 from hakutsu.web.film.context import station_config
 from hakutsu.web.rendering import fragment
+from hakutsu.web.round.follow_up import follow_up_context
 
 USUAL_LIMITS = ("dirty or wet", "covered or locked", "no light", "no time", "not allowed")
 HOW = ("from across the yard", "at arm’s length", "close, with hand and lamp")
 
 
-def round_context(reckoning: Reckoning) -> dict[str, Any]:
+def round_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
     """Every place in walk order with its coverage, and every open question."""
     coverage = reckoning.dossier.place_coverage()
     return {
@@ -39,6 +42,8 @@ def round_context(reckoning: Reckoning) -> dict[str, Any]:
         "questions": open_questions(reckoning),
         "answered": answered_questions(reckoning),
         "settling": None,
+        "back_to": "round",
+        **follow_up_context(reckoning, reckoning.second_looks(now)),
         "stand_downs": reckoning.stand_downs,
         "activity_names": activities(),
         "retests": len(reckoning.film.open_surprises),
@@ -49,7 +54,7 @@ def round_context(reckoning: Reckoning) -> dict[str, Any]:
     }
 
 
-def place_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
+def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, Any]:
     """Everything due and noted at one place."""
     walk = reckoning.dossier.day.places()
     at = walk.index(key)
@@ -74,6 +79,11 @@ def place_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
         "due_panel": due or first,
         "repeats": [s for s in reckoning.film.open_surprises if s.observation.panel in here],
         "said": said,
+        "at_least": at_least(reckoning.dossier.day.arrival, key),
+        "moments": list(Moment),
+        "back_to": f"place/{key}",
+        **follow_up_context(reckoning, reckoning.second_looks(now), here),
+        **_desk_queue(reckoning, key),
         "how": HOW,
         "usual_limits": USUAL_LIMITS,
         "unit": reckoning.dossier.film.gauge.unit,
@@ -82,12 +92,19 @@ def place_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
     }
 
 
-def place_fragments(reckoning: Reckoning, key: str | None) -> dict[str, str]:
+def _desk_queue(reckoning: Reckoning, key: str) -> dict[str, Any]:
+    """At the desk every question is due, wherever it came up."""
+    if key != "desk":
+        return {"questions": [], "answered": []}
+    return {"questions": open_questions(reckoning), "answered": answered_questions(reckoning), "settling": None}
+
+
+def place_fragments(reckoning: Reckoning, key: str | None, now: datetime) -> dict[str, str]:
     """The moving parts of a place sheet."""
     if key not in places():
         return {}
-    context = place_context(reckoning, key)
-    return {name: fragment(f"round/_{name}.html", **context) for name in ("place_due", "place_said")}
+    context = place_context(reckoning, key, now)
+    return {name: fragment(f"round/_{name}.html", **context) for name in ("place_due", "place_said", "follow_up")}
 
 
 def place_config(reckoning: Reckoning, key: str) -> str:

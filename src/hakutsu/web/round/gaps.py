@@ -14,6 +14,7 @@ from hakutsu.entries.general import Limit, Station
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
+from hakutsu.web.round.follow_up import follow_up_context
 
 router = APIRouter()
 REASONS = ("no time", "dirty or wet", "covered or locked", "no light", "not allowed")
@@ -45,7 +46,9 @@ def gaps(dossier: Dossier, terms: Terms = PLAIN) -> list[Gap]:
 
 
 @router.get("/inspections/{inspection}/gaps")
-def show_gaps(request: Request, reckoning: ReckoningHere, finishing: str = "", fault: str = "") -> Response:
+def show_gaps(
+    request: Request, reckoning: ReckoningHere, desk: DeskHere, finishing: str = "", fault: str = ""
+) -> Response:
     """What have I not touched?"""
     return page(
         request,
@@ -55,6 +58,8 @@ def show_gaps(request: Request, reckoning: ReckoningHere, finishing: str = "", f
         terms=reckoning.terms,
         gaps=gaps(reckoning.dossier, reckoning.terms),
         reasons=REASONS,
+        back_to="gaps",
+        **follow_up_context(reckoning, reckoning.second_looks(desk.now())),
         finishing=bool(finishing),
         fault=fault,
     )
@@ -69,7 +74,7 @@ async def close_gaps(request: Request, inspection: UUID, desk: DeskHere, reckoni
     chosen = set(map(str, form.getlist("gap")))
     found = [gap for gap in gaps(reckoning.dossier) if f"{gap.station}:{gap.key}" in chosen or "all" in chosen]
     if not because or len(because) > LONGEST or not found:
-        return show_gaps(request, reckoning, finishing, "Say why, in up to 400 characters, and for which gap.")
+        return show_gaps(request, reckoning, desk, finishing, "Say why, in up to 400 characters, and for which gap.")
     now = desk.now()
     drafts = [
         Draft.write("general.limit", Limit(station=gap.station, because=because), now, place=gap.key) for gap in found

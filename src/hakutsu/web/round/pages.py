@@ -36,9 +36,9 @@ def _append(desk: Desk, inspection: UUID, kind: str, body: Body) -> None:
 
 
 @router.get("/inspections/{inspection}/round")
-def show_round(request: Request, reckoning: ReckoningHere) -> Response:
+def show_round(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> Response:
     """Every place, what is left there, and what is open."""
-    return page(request, "round/round.html", tab="round", fault="", **round_context(reckoning))
+    return page(request, "round/round.html", tab="round", fault="", **round_context(reckoning, desk.now()))
 
 
 @router.post("/inspections/{inspection}/round/walk")
@@ -49,19 +49,21 @@ async def save_walk(request: Request, inspection: UUID, desk: DeskHere, reckonin
         body = Walk(start=str(form.get("start")), direction=form.get("direction"))
     except ValidationError:
         fault = "Choose where the walk begins and which side comes first."
-        return page(request, "round/round.html", status=422, tab="round", fault=fault, **round_context(reckoning))
+        return page(
+            request, "round/round.html", status=422, tab="round", fault=fault, **round_context(reckoning, desk.now())
+        )
     if body != reckoning.dossier.day.walk:
         _append(desk, inspection, "day.walk", body)
     return RedirectResponse(f"/inspections/{inspection}/round", 303)
 
 
 @router.get("/inspections/{inspection}/place/{place}")
-def show_place(request: Request, reckoning: ReckoningHere, place: str) -> Response:
+def show_place(request: Request, reckoning: ReckoningHere, desk: DeskHere, place: str) -> Response:
     """Standing here: everything due here, of every station."""
     if place not in places():
         raise HTTPException(404, "There is no such place round a vehicle.")
     config = place_config(reckoning, place)
-    return page(request, "round/place.html", tab="round", config=config, **place_context(reckoning, place))
+    return page(request, "round/place.html", tab="round", config=config, **place_context(reckoning, place, desk.now()))
 
 
 @router.get("/inspections/{inspection}/standdowns")

@@ -34,7 +34,7 @@ async def settle(request: Request, inspection: UUID, desk: DeskHere, reckoning: 
         body = Settled.model_validate({"of": form["of"], **typed})
     except ValidationError:
         fault = "Say what it turned out to be, in up to 2,000 characters, and from where in up to 200."
-        context = round_context(reckoning) | {"settling": {"of": form["of"], "fault": fault, **typed}}
+        context = round_context(reckoning, desk.now()) | {"settling": {"of": form["of"], "fault": fault, **typed}}
         return page(request, "round/round.html", status=422, tab="round", fault="", **context)
     if settled is None:
         desk.logbook.append(inspection, [Draft.write("general.settled", body, desk.now())], desk.author)

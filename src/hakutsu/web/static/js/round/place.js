@@ -4,6 +4,7 @@ import { swap } from "../fragments.js";
 import { readLine } from "../film/line.js";
 import { bodyOf } from "../film/reading.js";
 import { Outbox, draft } from "../outbox.js";
+import { moreOf } from "./remark.js";
 
 const main = document.querySelector("[data-place-sheet]");
 const config = JSON.parse(main.dataset.config);
@@ -51,18 +52,49 @@ document.querySelector("[data-film-line]")?.addEventListener("submit", async (ev
 const FIELD = { "general.hint": "seen", "general.ask_seller": "question", "general.for_desk": "question", "general.intervention": "done", "general.seen": "text" };
 const WITH_STATION = new Set(["general.seen", "general.did_not_work", "general.do_not_know", "general.not_fitted", "general.intervention"]);
 
+function refuse(words, field) {
+  const fault = document.querySelector("[data-remark-fault]");
+  fault.textContent = words;
+  fault.hidden = false;
+  document.querySelector("#remark-more").open = true;
+  field.focus();
+}
+
 document.querySelector("[data-remark]").addEventListener("submit", async (event) => {
   event.preventDefault();
   const { text, own } = event.target.elements;
   const kind = event.submitter?.value || "general.seen";
   const fault = document.querySelector("[data-remark-fault]");
+  fault.textContent = "Write it down first.";
   fault.hidden = text.value.trim() !== "";
   if (!fault.hidden) return text.focus();
-  const body = { [FIELD[kind] || "what"]: text.value.trim(), ...(WITH_STATION.has(kind) ? { station: "general" } : {}) };
-  await here(kind, body, own.checked ? { own_doing: true } : {});
-  text.value = "";
-  own.checked = false;
+  const more = moreOf(kind, event.target.elements);
+  if (more.fault) return refuse(more.fault, event.target.elements.low);
+  const body = { [FIELD[kind] || "what"]: text.value.trim(), ...(WITH_STATION.has(kind) ? { station: "general" } : {}), ...more };
+  const remark = draft(kind, body, { place: config.place, ...(own.checked ? { own_doing: true } : {}) });
+  const again = event.target.elements.again.value;
+  const look = /^\d+$/.test(again) ? { of: remark.id, minutes: Number(again) } : { of: remark.id, moment: again };
+  await outbox.add(again ? [remark, draft("general.look_again", look, { place: config.place })] : [remark]);
+  event.target.reset();
   return undefined;
+});
+
+/** Every form that answers a second look or a proposal goes through the outbox, so that it works without a network. */
+document.addEventListener("submit", async (event) => {
+  const form = event.target.closest("[data-again], [data-proposal]");
+  if (!form) return;
+  event.preventDefault();
+  const { of, text, rule } = form.elements;
+  const place = form.dataset.place || null;
+  const chosen = event.submitter?.value;
+  if (form.hasAttribute("data-again")) {
+    await outbox.add([draft("general.looked_again", { of: of.value, outcome: chosen || "as before", text: text.value.trim() }, { place })]);
+  } else if (chosen === "take") {
+    const { hides, instead } = form.dataset;
+    await outbox.add([draft("general.limit", { station: "general", because: hides, caused_by: of.value, rule: rule.value, instead }, { place })]);
+  } else {
+    await outbox.add([draft("general.proposal_dropped", { of: of.value, rule: rule.value }, { place })]);
+  }
 });
 
 document.addEventListener("click", (event) => {

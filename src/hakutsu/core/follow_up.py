@@ -1,0 +1,136 @@
+"""What follows from what was written down: second looks at the right time, and limits a finding causes."""
+
+from __future__ import annotations
+
+import re
+import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from functools import cache
+from importlib.resources import files
+from typing import Any
+from uuid import UUID
+
+from hakutsu.dossier.follow_up import FollowUps
+from hakutsu.dossier.general import General
+from hakutsu.dossier.hazards import HazardsDossier
+from hakutsu.entries.envelope import Entry
+from hakutsu.entries.follow_up import LookedAgain, Moment
+from hakutsu.entries.general import DidNotWork, Hint, Intervention, Seen
+from hakutsu.entries.registry import Body
+
+OWN_DOING = "we caused it: it counts for nothing until it was looked at again"
+EXPLAINED = "somebody explained how it is done: try it again"
+RUNNING = ("cold_start", "start", "first_minute", "warm_up", "idle_watch")
+DRIVING = ("road",)
+LEAVING = ("pictures", "closing_talk")
+_STEPS = {Moment.AFTER_RUNNING: RUNNING, Moment.AFTER_DRIVE: DRIVING, Moment.BEFORE_LEAVING: LEAVING}
+
+
+@dataclass(frozen=True, slots=True)
+class SecondLook:
+    """A second look that is wanted: at which entry, when and why, whether that time has come, and looks taken."""
+
+    entry: Entry
+    body: Body
+    moment: str
+    because: str
+    due: bool
+    looked: tuple[tuple[Entry, LookedAgain], ...]
+
+    @property
+    def open(self) -> bool:
+        """True until somebody looked again."""
+        return not self.looked
+
+
+@dataclass(frozen=True, slots=True)
+class ProposedLimit:
+    """A limit that a rule proposes because of an entry: what it hides, and what may be done instead."""
+
+    entry: Entry
+    body: Body
+    rule: str
+    hides: str
+    instead: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Rule:
+    key: str
+    pattern: re.Pattern[str]
+    row: Mapping[str, str]
+
+
+@cache
+def _rules(kind: str) -> tuple[_Rule, ...]:
+    table: dict[str, Any] = tomllib.loads((files("hakutsu.core") / "data" / "follow_up.toml").read_text("utf-8"))
+    return tuple(_Rule(key, re.compile(row["pattern"], re.IGNORECASE), row) for key, row in table[kind].items())
+
+
+_TEXT = {Seen: "text", Hint: "seen", DidNotWork: "what", Intervention: "done"}
+
+
+def _words(body: Body) -> str:
+    return str(getattr(body, _TEXT[type(body)]))
+
+
+def proposed_limits(follow: FollowUps) -> list[ProposedLimit]:
+    """Limits that findings cause by the rules, less those taken or dropped; one a rule and entry."""
+    settled = follow.taken | follow.dropped
+    return [
+        ProposedLimit(entry, body, rule.key, rule.row["hides"], rule.row["instead"])
+        for entry, body in follow.remarks
+        if not isinstance(body, Intervention) and not entry.own_doing
+        for rule in _rules("limit")
+        if (entry.id, rule.key) not in settled and rule.pattern.search(_words(body))
+    ]
+
+
+def second_looks(follow: FollowUps, general: General, hazards: HazardsDossier, now: datetime) -> list[SecondLook]:
+    """Every second look that is or was wanted, in the order of the logbook; open ones are due when their time came.
+
+    Asked for by the inspector, or wanted because of what we did ourselves, an intervention, a kind of finding, or an
+    answer that explains what did not work. A step counts only when it was done after the first look.
+    """
+    found = []
+    for entry, body in follow.remarks:
+        wanted = _wanted(entry, body, follow, general)
+        if wanted is None:
+            continue
+        moment, because, minutes = wanted
+        if minutes is not None:
+            due, said = now >= entry.at + timedelta(minutes=minutes), f"after {minutes:g} min"
+        else:
+            due, said = _due(moment, entry.at, hazards), str(moment)
+        found.append(SecondLook(entry, body, said, because, due, tuple(follow.looked.get(entry.id, ()))))
+    return found
+
+
+def _wanted(entry: Entry, body: Body, follow: FollowUps, general: General) -> tuple[Moment, str, float | None] | None:
+    if entry.id in follow.asked:
+        asked = follow.asked[entry.id][1]
+        return asked.moment, "asked for", asked.minutes
+    if entry.own_doing:
+        return Moment.BEFORE_LEAVING, OWN_DOING, None
+    if isinstance(body, DidNotWork):
+        return (Moment.NOW, EXPLAINED, None) if entry.id in general.answers else None
+    kind = {Seen: "seen", Intervention: "intervention"}.get(type(body))
+    for rule in _rules("again"):
+        if rule.row["of"] == kind and rule.pattern.search(_words(body)):
+            return Moment(rule.row["moment"]), rule.row["because"], None
+    return None
+
+
+def _due(moment: Moment, since: datetime, hazards: HazardsDossier) -> bool:
+    if moment is Moment.NOW:
+        return True
+    if moment is Moment.BEFORE_LEAVING and any(step in hazards.begun for step in LEAVING):
+        return True
+    return any(step in hazards.done and hazards.done[step].at >= since for step in _STEPS[moment])
+
+
+def unsettled(looks: list[SecondLook]) -> set[UUID]:
+    """Entries that count for nothing yet: our own doing that nobody looked at again."""
+    return {one.entry.id for one in looks if one.entry.own_doing and one.open}

@@ -1,0 +1,58 @@
+"""What follows from an entry: a second look at the right time, and limits it causes."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated
+from uuid import UUID
+
+from pydantic import Field, StringConstraints
+
+from hakutsu.entries.registry import Body, entry_kind
+
+Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
+
+
+class Moment(StrEnum):
+    """When a second look is due."""
+
+    NOW = "now"
+    AFTER_RUNNING = "after running"
+    AFTER_DRIVE = "after the drive"
+    BEFORE_LEAVING = "before leaving"
+
+
+class Outcome(StrEnum):
+    """What a second look showed beside the first."""
+
+    SAME = "as before"
+    GONE = "gone"
+    WORSE = "worse"
+    VARIES = "comes and goes"
+
+
+@entry_kind("general.look_again")
+class LookAgain(Body):
+    """Look again at what the entry `of` says: at a moment of the day, or after some minutes."""
+
+    of: UUID
+    moment: Moment = Moment.NOW
+    minutes: Annotated[float, Field(gt=0, le=1440)] | None = None
+
+
+@entry_kind("general.looked_again")
+class LookedAgain(Body):
+    """The second look at what the entry `of` says; the first stays readable, both stand in the report."""
+
+    of: UUID
+    outcome: Outcome
+    text: Text = ""
+
+
+@entry_kind("general.proposal_dropped")
+class ProposalDropped(Body):
+    """A limit that a rule proposed because of the entry `of` does not hold here."""
+
+    of: UUID
+    rule: Annotated[str, StringConstraints(max_length=60)]
+    because: Text = ""

@@ -1,0 +1,59 @@
+"""What the report says of remarks with their second looks, and of everything that could not be checked."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from hakutsu.core.follow_up import SecondLook
+from hakutsu.core.limitations import at_least
+from hakutsu.entries.general import Limit, NotFitted
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.wording import body_words, noted
+
+
+def remark_lines(reckoning: Reckoning, now: datetime) -> list[tuple[str, str]]:
+    """Place and words of every remark and intervention, with what a second look showed or that none was taken."""
+    looks = {one.entry.id: one for one in reckoning.second_looks(now)}
+    arrival = reckoning.dossier.day.arrival
+    found = []
+    for entry, words in noted(reckoning.dossier):
+        dirty = at_least(arrival, entry.place)
+        least = f"at least (it was {dirty}): " if dirty and entry.kind == "general.seen" else ""
+        second = _second(looks[entry.id]) if entry.id in looks else ""
+        found.append((reckoning.terms.place(entry.place), f"{least}{words}{second}"))
+    return found
+
+
+def _second(look: SecondLook) -> str:
+    if look.open:
+        if look.entry.own_doing:
+            return "; our own doing, it counts for nothing: nobody looked again"
+        return f"; a second look was wanted ({look.moment}) and was not taken"
+    said = [f"{body.outcome}{f', {body.text}' if body.text else ''}" for _, body in look.looked]
+    own = "; our own doing" if look.entry.own_doing else ""
+    return f"{own}; looked again: {'; then '.join(said)}"
+
+
+def limit_lines(reckoning: Reckoning) -> list[tuple[str, str]]:
+    """What could not be checked and why: at places, because of findings, and for want of a lift."""
+    terms, dossier = reckoning.terms, reckoning.dossier
+    found = []
+    for place, kept in dossier.general.limits.items():
+        if isinstance(kept.body, Limit) and not dossier.general.looked_at(place):
+            found.append((terms.place(place), f"not looked at: {kept.body.because}"))
+    causes = {entry.id: body for entry, body in dossier.follow_ups.remarks}
+    for _, limit in dossier.follow_ups.caused:
+        cause = causes.get(limit.caused_by) if limit.caused_by else None
+        why = f" (because: {body_words(cause, terms)[1]})" if cause else ""
+        instead = f". Instead: {terms.say(limit.instead)}" if limit.instead else ""
+        found.append(("", f"{terms.say(limit.because)}{why}{instead}"))
+    for one in reckoning.unobserved:
+        parts = ", ".join(one.parts)
+        found.append(("Under", f"not observed, {one.because}: {parts}; what is said of their life rests on age alone"))
+    return found
+
+
+def not_fitted_lines(reckoning: Reckoning) -> list[str]:
+    """What this vehicle does not have: neither gap nor limit."""
+    general = reckoning.dossier.general
+    return [kept.body.what for at in general.at.values() for kept in at if isinstance(kept.body, NotFitted)]

@@ -1,0 +1,42 @@
+"""The rail: what is left, by station and by place, and what waits; on every page of an inspection."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from hakutsu.dossier import Covered
+from hakutsu.entries.general import AskSeller, ForDesk, Hint
+from hakutsu.reckoning import Reckoning
+
+
+@dataclass(frozen=True, slots=True)
+class Left:
+    """One thing on the rail: words, where it leads, and whether it asks for somebody now."""
+
+    words: str
+    room: str
+    now: bool = False
+
+
+def rail(reckoning: Reckoning, now: datetime) -> list[Left]:
+    """Coverage of places and film, then what there is of stand-downs, repeats, second looks, proposals, questions."""
+    dossier = reckoning.dossier
+    places = dossier.place_coverage()
+    film = [one for one in dossier.film_coverage() if one.expected or one.state is Covered.LIMITED]
+    looked = sum(one.looked is not Covered.OPEN for one in places)
+    read = sum(one.state is not Covered.OPEN for one in film)
+    looks = [one for one in reckoning.second_looks(now) if one.open]
+    due, general = sum(one.due for one in looks), dossier.general
+    waiting = (
+        (len(reckoning.stand_downs), "stand-down", "stand-downs", "standdowns", True),
+        (len(reckoning.film.open_surprises), "reading to repeat", "readings to repeat", "film", True),
+        (due, "second look due", "second looks due", "round", True),
+        (len(looks) - due, "second look later", "second looks later", "round", False),
+        (len(reckoning.proposed_limits), "limit proposed", "limits proposed", "round", True),
+        (len(general.open(Hint)), "hint", "hints", "round", False),
+        (len(general.open(AskSeller)), "to ask", "to ask", "round", False),
+        (len(general.open(ForDesk)), "for the desk", "for the desk", "place/desk", False),
+    )
+    begun = [Left(f"Places {looked}/{len(places)}", "round"), Left(f"Film {read}/{len(film)}", "film")]
+    return begun + [Left(f"{n} {one if n == 1 else many}", room, asks) for n, one, many, room, asks in waiting if n]
