@@ -2,7 +2,7 @@ import unittest
 
 from pydantic import ValidationError
 
-from hakutsu.core.limitations import dirt_sd_um, limitations, proven_cold
+from hakutsu.core.limitations import at_least, dirt_sd_um, limitations, proven_cold, unobserved
 from hakutsu.entries.day import Arrival, DayConditions, Dirt, Engine, Light, Stands, Weather
 from tests.builders import NOON
 
@@ -53,3 +53,26 @@ class Dirty(unittest.TestCase):
         self.assertEqual(dirt_sd_um(arrival, "front_wing_right"), 0)
         self.assertEqual(dirt_sd_um(arrival, "tailgate"), 0)
         self.assertEqual(dirt_sd_um(None, "roof"), 0)
+
+
+class Unobserved(unittest.TestCase):
+    def why(self, arrival=None, conditions=None):
+        return [one.because for one in unobserved(arrival, conditions)]
+
+    def test_nothing_is_said_before_anything_is_known(self):
+        self.assertEqual(self.why(), [])
+        self.assertEqual(self.why(Arrival()), [])
+
+    def test_no_lift_or_no_ground_to_lift_on(self):
+        self.assertEqual(self.why(None, DayConditions(begins=NOON, lift=False)), ["there was no lift"])
+        self.assertEqual(self.why(Arrival(stands=Stands.SLOPE)), ["it stood on a slope"])
+        # a lift elsewhere makes the ground on arrival no matter
+        self.assertEqual(self.why(Arrival(stands=Stands.SLOPE), DayConditions(begins=NOON, lift=True)), [])
+
+
+class AtLeast(unittest.TestCase):
+    def test_dirt_of_the_place_holds_for_its_panels(self):
+        arrival = Arrival(dirt={"front": Dirt.WET, "rear": Dirt.WASHED})
+        found = [at_least(arrival, place) for place in ("front", "bonnet", "rear", "tailgate", "roof", None)]
+        self.assertEqual(found, ["wet", "wet", "", "", "", ""])
+        self.assertEqual(at_least(None, "front"), "")
