@@ -19,11 +19,21 @@ class Accessibility(BrowserCase):
 
     def pages(self):
         estate, hatch = f"/inspections/{demo_id('estate')}", f"/inspections/{demo_id('hatch')}"
-        yield from ("/", "/account", "/inspections/new", "/nowhere", "/gauges", "/search?q=film")
+        yield from ("/", "/account", "/inspections/new", "/nowhere", "/gauges", "/search?q=film", "/settings")
         yield from (f"{estate}/{name}" for name in ("film", "film/import", "vehicle", "logbook", "report"))
         yield from (
             f"{hatch}/{name}"
-            for name in ("claims", "arrival", "round", "place/front_corner_left", "runsheet", "standdowns")
+            for name in (
+                "claims",
+                "arrival",
+                "round",
+                "place/bay",
+                "place/desk",
+                "gaps?finishing=yes",
+                "runsheet",
+                "standdowns",
+                "settings",
+            )
         )
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"

@@ -53,6 +53,63 @@ class Morning(BrowserCase):
         self.assertIn("Air it, keep clear", self.text("main"))
 
 
+class FollowUps(BrowserCase):
+    def remark(self, words, kind="general.seen"):
+        self.one("#remark").send_keys(words)
+        self.press(f"[value='{kind}']")
+        self.wait(lambda: words in self.text("[data-fragment=place_said]"))
+
+    def test_a_range_a_second_look_and_a_proposed_limit_at_a_place(self):
+        here = self.new_inspection()
+        self.open(f"{here}/place/bay")
+        self.wait(lambda: self.all("html[data-ready=place]"))
+        self.press("#remark-more summary")
+        self.one("#low").send_keys("60")
+        self.one("#high").send_keys("50")
+        self.one("#unit").send_keys("%")
+        self.one("#remark").send_keys("battery cells")
+        self.press("[value='general.seen']")
+        self.wait(lambda: "lower end of a range comes first" in self.text("[data-remark]"))
+        self.assertEqual(self.one("#remark").get_attribute("value"), "battery cells")
+        self.one("#high").clear()
+        self.one("#high").send_keys("70", Keyboard.ENTER)
+        self.wait(lambda: "battery cells (60 to 70 %)" in self.text("[data-fragment=place_said]"))
+        self.remark("damp hose at the pump")
+        self.wait(lambda: "after running" in self.text("[data-fragment=follow_up]"))
+        self.one("[data-again] [name=text]").send_keys("dry now")
+        self.press("[data-again] [value=gone]")
+        self.wait(lambda: "Look again" not in self.text("main"))
+        self.remark("temperature gauge dead", "general.did_not_work")
+        self.wait(lambda: "1 limit proposed" in self.text("[data-fragment=rail]"))
+        self.press("[data-proposal] [value=take]")
+        self.wait(lambda: "limit proposed" not in self.text("[data-fragment=rail]"))
+        self.open(f"{here}/report")
+        self.assertIn("damp hose at the pump; looked again: gone, dry now", self.text("main"))
+        self.assertIn("Instead: infrared thermometer", self.text("main"))
+
+    def test_words_and_units_are_changed_by_keyboard_and_follow_everywhere(self):
+        here = self.new_inspection()
+        self.open("/settings")
+        self.one("#names").send_keys("hood", Keyboard.TAB)
+        self.one("#distance").send_keys("mi", Keyboard.TAB)
+        self.one("#labour_rate").clear()
+        self.one("#labour_rate").send_keys("dear", Keyboard.ENTER)
+        self.wait(lambda: self.all("#labour_rate-fault"))
+        self.assertEqual(self.one("#distance").get_attribute("value"), "mi")
+        self.one("#labour_rate").clear()
+        self.one("#labour_rate").send_keys("70", Keyboard.ENTER)
+        self.wait(lambda: not self.all(".fault"))
+        self.open(f"{here}/vehicle")
+        self.assertIn("Miles a year", self.text("main"))
+        self.assertIn("Hood", self.text("main"))
+        self.open(f"{here}/settings")
+        self.one("#names").send_keys("bonnet")
+        self.press("main form .button-main")
+        self.wait(lambda: self.one("#names").get_attribute("value") == "british")
+        self.open(f"{here}/film")
+        self.assertIn("Bonnet", self.text("main"))
+
+
 class Watch(BrowserCase):
     def test_a_timer_counts_on_every_page_survives_a_dead_server_and_rings(self):
         here = self.new_inspection()
@@ -77,7 +134,7 @@ class Narrow(BrowserCase):
 
     def test_a_place_by_touch_and_nothing_sticks_out(self):
         here = self.new_inspection()
-        for name in ("round", "place/rear", "runsheet", "standdowns"):
+        for name in ("round", "place/rear", "runsheet", "standdowns", "settings", "gaps"):
             self.open(f"{here}/{name}")
             with self.subTest(name):
                 width = self.driver.execute_script("return document.documentElement.scrollWidth")

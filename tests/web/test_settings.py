@@ -43,6 +43,12 @@ class OfTheAccount(RoundCase):
                 left = re.search(r"(?i)\bbonnet\b(?![\"_?&])|\{left\}|\{right\}", text)
                 self.assertIsNone(left, left and text[left.start() - 40 : left.end() + 20])
 
+    def test_the_words_to_choose_from_stay_what_they_are(self):
+        self.save(names="american")
+        text = self.client.get("/settings").text
+        self.assertIn(">bonnet, wing, boot, tyre<", text)
+        self.assertIn(">hood, fender, trunk, tire<", text)
+
     def test_units_follow_and_what_is_stored_stays(self):
         self.write("inspection.brief", Brief(km_per_year=12_000))
         self.write("day.arrival", Arrival(engine="measured", engine_c=10, surroundings_c=12))
