@@ -31,6 +31,7 @@ from hakutsu.core.follow_up import ProposedLimit, SecondLook, proposed_limits, s
 from hakutsu.core.hazards import StandDown, activities, blocking, open_stand_downs
 from hakutsu.core.limitations import Limitation, Unobserved, dirt_sd_um, limitations, proven_cold, unobserved
 from hakutsu.core.runsheet import Conditions, Plan, plan
+from hakutsu.core.runsheet.emphasis import emphasis
 from hakutsu.dossier import Dossier, KeptReading
 from hakutsu.entries.day import Engine
 from hakutsu.entries.film import VerifiedWhen
@@ -216,6 +217,7 @@ class Reckoning:
                 dry_until=minutes(said.dry_until),
                 blocked=forbidden,
                 done=frozenset(self.dossier.hazards.done),
+                emphasis=emphasis(self.dossier.opening.brief),
             )
         )
 

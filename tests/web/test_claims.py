@@ -67,3 +67,4 @@ class Brief(RoundCase):
         answer = self.save(name="n" * 10_000)
         self.assertEqual(answer.status_code, 422)
         self.assertIn("n" * 10_000, answer.text)
+        self.assertIn("At most 120 characters; this has 10,000.", answer.text)

@@ -1,9 +1,10 @@
 import re
 
 from hakutsu.entries.day import Arrival, DayConditions, Dirt
-from hakutsu.entries.general import AskSeller, ForDesk, Hint, Intervention, Limit, NotFitted, Seen
+from hakutsu.entries.general import AskSeller, ForDesk, Hint, Intervention, Limit, NotFitted, NothingFound, Seen
 from hakutsu.entries.hazards import HazardRaised, StepDone
-from tests.builders import NOON, reading
+from hakutsu.entries.opening import Vehicle
+from tests.builders import NOON, car, reading
 from tests.web.case import RoundCase
 
 
@@ -91,6 +92,30 @@ class Rail(RoundCase):
     def test_when_all_is_done_or_said_nothing_but_coverage_is_left(self):
         self.client.post(f"{self.here}/gaps", data={"gap": "all", "because": "no time"})
         self.assertEqual(self.items(), ["Places 17/17", "Film 17/17"])
+
+
+class ByStation(RoundCase):
+    def stations(self):
+        return [(one.station, one.expected, one.done, one.limited, one.not_fitted, one.open)
+                for one in self.dossier().station_coverage()]  # fmt: skip
+
+    def test_numbers_by_hand(self):
+        self.assertEqual(self.stations(), [("Looked over", 17, 0, 0, 0, 17), ("Film", 17, 0, 0, 0, 17)])
+        self.write("general.nothing_found", NothingFound(station="general"), place="front")
+        self.write("general.limit", Limit(station="general", because="locked"), place="boot")
+        self.write("general.not_fitted", NotFitted(what="spare wheel"), place="under_rear")
+        self.write("general.limit", Limit(station="film", because="wrapped"), place="roof")
+        self.post(self.inspection, *(reading("bonnet", um) for um in (118, 121, 119)), reading("sill_left", 120))
+        self.assertEqual(self.stations(), [("Looked over", 17, 2, 1, 1, 14), ("Film", 17, 1, 1, 0, 15)])
+
+    def test_together_they_expect_what_the_places_expect(self):
+        total = sum(one.expected for one in self.dossier().place_coverage())
+        self.assertEqual(sum(one.expected for one in self.dossier().station_coverage()), total)
+
+    def test_a_panel_this_vehicle_lacks_is_not_fitted(self):
+        self.write("inspection.vehicle", Vehicle(vehicle=car(not_fitted=("tailgate",))))
+        self.assertEqual(self.stations()[1], ("Film", 16, 0, 0, 1, 16))
+        self.assertIn("By station", self.client.get(f"{self.here}/round").text)
 
 
 class WhatCouldNotBeChecked(RoundCase):

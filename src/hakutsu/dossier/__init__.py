@@ -15,7 +15,7 @@ from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
-from hakutsu.dossier.round import PlaceCoverage, coverage_by_place
+from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station
 from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.description import VehicleDescription
@@ -74,6 +74,10 @@ class Dossier:
     def place_coverage(self) -> list[PlaceCoverage]:
         """Coverage of every place in walk order."""
         return coverage_by_place(self.day.places(), self.film_coverage(), self.general)
+
+    def station_coverage(self) -> list[StationCoverage]:
+        """Coverage of every station; together they expect what the places expect."""
+        return coverage_by_station(self.place_coverage(), self.general, len(self.vehicle.not_fitted))
 
     def film_coverage(self) -> list[PanelCoverage]:
         """Coverage of the film survey in walk order."""

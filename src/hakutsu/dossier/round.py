@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from hakutsu.dossier.coverage import Covered, PanelCoverage
 from hakutsu.dossier.general import General
+from hakutsu.entries.general import NotFitted
 from hakutsu.vehicle.places import place_of_panel, places
 
 
@@ -41,6 +42,42 @@ class PlaceCoverage:
     def open(self) -> int:
         """Of those, how many nobody has touched."""
         return self.expected - self.done - self.limited
+
+
+@dataclass(frozen=True, slots=True)
+class StationCoverage:
+    """One station: how much of what the protocol expects is done, limited or open, and what is not fitted."""
+
+    station: str
+    expected: int
+    done: int
+    limited: int
+    not_fitted: int
+
+    @property
+    def open(self) -> int:
+        """What nobody has touched."""
+        return self.expected - self.done - self.limited
+
+
+def coverage_by_station(places_covered: list[PlaceCoverage], general: General, absent: int) -> list[StationCoverage]:
+    """The look at every place, and film; `absent` panels are those the body style has and this vehicle does not."""
+    film = [panel for place in places_covered for panel in place.panels if panel.expected]
+    done = (Covered.DONE, Covered.NOTHING_TO_READ)
+    looked = [place.looked for place in places_covered]
+    not_fitted = sum(isinstance(kept.body, NotFitted) for at in general.at.values() for kept in at)
+    return [
+        StationCoverage(
+            "Looked over", len(looked), looked.count(Covered.DONE), looked.count(Covered.LIMITED), not_fitted
+        ),
+        StationCoverage(
+            "Film",
+            len(film),
+            sum(panel.state in done for panel in film),
+            sum(panel.state is Covered.LIMITED for panel in film),
+            absent,
+        ),
+    ]
 
 
 def _looked(general: General, place: str) -> tuple[Covered, str]:

@@ -59,6 +59,10 @@ def _faults(error: ValidationError) -> dict[str, str]:
         name = str(one["loc"][0]) if one["loc"] else "doors"
         words = {"string_too_short": "Give a name.", "int_parsing": "Write a whole number, such as 12000."}
         words["string_pattern_mismatch"] = "Three letters, such as EUR."
+        if one["type"] == "string_too_long":
+            words["string_too_long"] = (
+                f"At most {one['ctx']['max_length']:,} characters; this has {len(one['input']):,}."
+            )
         found[name] = words.get(one["type"], one["msg"].removeprefix("Value error, "))
     return found
 

@@ -7,8 +7,16 @@ from hypothesis import strategies as st
 
 from hakutsu.core.runsheet import Conditions, plan, steps
 from hakutsu.core.runsheet.conditions import INSTEAD
+from hakutsu.core.runsheet.emphasis import emphasis
 from hakutsu.core.runsheet.planning import drop_order
+from hakutsu.entries.opening import Brief
 from hakutsu.vehicle.vocabulary import Protocol
+
+BRIEFS = (
+    Brief(),
+    Brief(taste="show", past_factors=("salt", "stored")),
+    Brief(taste="work", use_factors=("towing", "rough_tracks"), past_factors=("never_serviced", "work")),
+)
 
 
 @st.composite
@@ -26,6 +34,7 @@ def conditions(draw):
         daylight_until=draw(until),
         dry_until=draw(until),
         blocked=draw(st.sampled_from([frozenset(), frozenset({"running", "driving"}), frozenset({"under"})])),
+        emphasis=emphasis(draw(st.sampled_from(BRIEFS))),
     )
 
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from math import inf
 
+from hakutsu.core.runsheet.emphasis import Weight
 from hakutsu.vehicle.vocabulary import Protocol
 
 
@@ -14,8 +16,7 @@ class Conditions:
 
     `available` is the time there is. `seller_until`, `daylight_until` and `dry_until` end those conditions; none means
     they last. `lift_by_driving` says that the vehicle must be driven onto the lift. `blocked` are activities a
-    stand-down forbids, `done` the steps already done, `last_run` the minute since which the engine has been running or
-    is warm (none: it was not started).
+    stand-down forbids, `done` the steps already done, `emphasis` what the brief makes matter more or less, by step.
     """
 
     available: float
@@ -30,6 +31,7 @@ class Conditions:
     dry_until: float | None = None
     blocked: frozenset[str] = frozenset()
     done: frozenset[str] = frozenset()
+    emphasis: Mapping[str, Weight] = field(default_factory=dict)
 
     def ends(self, need: str) -> float:
         """When a need ends to be met [min]; 0 when it is not met at all, infinite when it lasts."""

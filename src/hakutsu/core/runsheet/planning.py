@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import inf
 
 from hakutsu.core.runsheet.conditions import INSTEAD, WHY_NOT, Conditions
@@ -62,7 +62,7 @@ def plan(conditions: Conditions) -> Plan:
     makes the plan worse.
     """
     protocol = conditions.protocol
-    wanted = [s for s in steps().values() if s.takes(protocol) and s.key not in conditions.done]
+    wanted = [_weighed(s, conditions) for s in steps().values() if s.takes(protocol) and s.key not in conditions.done]
     total = sum(s.value for s in wanted if not s.needs & INSTEAD) or 1.0
     impossible = {s.key: why for s in wanted if (why := _why_impossible(s, conditions))}
     possible = [s for s in wanted if s.key not in impossible]
@@ -89,6 +89,11 @@ def plan(conditions: Conditions) -> Plan:
     ]
     share = min(1.0, value / total)
     return Plan(tuple(found), tuple(left), found[-1].end if found else 0.0, share)
+
+
+def _weighed(step: Step, conditions: Conditions) -> Step:
+    weight = conditions.emphasis.get(step.key)
+    return replace(step, value=step.value * weight.factor) if weight else step
 
 
 def _why_impossible(step: Step, conditions: Conditions) -> str:
@@ -134,7 +139,9 @@ def _schedule(kept: Sequence[Step], conditions: Conditions, *, forward: bool) ->
             missed[step.key] = _why_missed(step, conditions)
             here.discard(step.key)
             continue
-        found.append(Planned(step, start, end, _because(step, here, start, ready_at, conditions, forward)))
+        because = _because(step, here, start, ready_at, conditions, forward)
+        weight = conditions.emphasis.get(step.key)
+        found.append(Planned(step, start, end, f"{because}; {weight.because}" if weight else because))
         ready_at[step.key] = end + step.waits(protocol)
         left.remove(step)
         now = end
@@ -162,9 +169,7 @@ def _because(
         return "only while the engine is cold"
     if forward and _end(step, conditions) < inf:
         ending = min(sorted(step.needs), key=conditions.ends)
-        return {"seller": "while the seller is there", "daylight": "while there is light", "dry": "while it is dry"}[
-            ending
-        ]
+        return WHILE[ending]
     running = [key for key, ready in ready_at.items() if ready > start + 1e-9]
     if running and not any(one in running for one in step.after):
         return f"while waiting: {steps()[running[0]].name.lower()}"

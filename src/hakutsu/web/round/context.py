@@ -36,6 +36,7 @@ def round_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": reckoning.terms,
         "rows": [(places()[one.place], one) for one in coverage],
+        "stations": reckoning.dossier.station_coverage(),
         "done": sum(one.done for one in coverage),
         "limited": sum(one.limited for one in coverage),
         "expected": sum(one.expected for one in coverage),

@@ -29,8 +29,11 @@ function say(words, fault = false) {
   said.className = `mt-1 min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
 }
 
+/** The part that remarks, "nothing found" and limits hold for: a panel, or the whole place. */
+const where = () => document.querySelector("[data-where]")?.value || config.place;
+
 function here(kind, body, envelope = {}) {
-  return outbox.add([draft(kind, body, { place: config.place, ...envelope })]);
+  return outbox.add([draft(kind, body, { place: where(), ...envelope })]);
 }
 
 document.querySelector("[data-film-line]")?.addEventListener("submit", async (event) => {
@@ -71,10 +74,10 @@ document.querySelector("[data-remark]").addEventListener("submit", async (event)
   const more = moreOf(kind, event.target.elements);
   if (more.fault) return refuse(more.fault, event.target.elements.low);
   const body = { [FIELD[kind] || "what"]: text.value.trim(), ...(WITH_STATION.has(kind) ? { station: "general" } : {}), ...more };
-  const remark = draft(kind, body, { place: config.place, ...(own.checked ? { own_doing: true } : {}) });
+  const remark = draft(kind, body, { place: where(), ...(own.checked ? { own_doing: true } : {}) });
   const again = event.target.elements.again.value;
   const look = /^\d+$/.test(again) ? { of: remark.id, minutes: Number(again) } : { of: remark.id, moment: again };
-  await outbox.add(again ? [remark, draft("general.look_again", look, { place: config.place })] : [remark]);
+  await outbox.add(again ? [remark, draft("general.look_again", look, { place: where() })] : [remark]);
   event.target.reset();
   return undefined;
 });
