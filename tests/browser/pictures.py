@@ -25,7 +25,7 @@ def opened(details: str, seen: str) -> str:
 
 VIEWS = {
     "day": ("/", WIDE, ""),
-    "new-inspection": ("/inspections/new", WIDE, ""),
+    "settings": ("/settings", WIDE, ""),
     "film-station": (f"{ESTATE}/film?panel=rear_quarter_right", WIDE, ""),
     "film-station-narrow": (f"{HATCH}/film?panel=rear_quarter_left", NARROW, ""),
     "shell-sheet": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", WIDE, ""),

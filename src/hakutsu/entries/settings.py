@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from functools import cache
+from functools import cache, cached_property
 from typing import Annotated, Self
 from zoneinfo import available_timezones
 
@@ -104,6 +104,11 @@ class Settings(_Checked):
     currency: Currency = "EUR"
     protocol: Protocol = Protocol.STANDARD
     walk: Walk = Walk()
+
+    @cached_property
+    def key(self) -> str:
+        """These settings as text, to keep results by."""
+        return self.model_dump_json()
 
     def overridden(self, said: Overrides) -> Settings:
         """These settings with what one inspection has otherwise."""

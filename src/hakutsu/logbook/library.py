@@ -30,18 +30,22 @@ class Library:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+        self._settings: Settings | None = None
 
     @property
     def settings(self) -> Settings:
-        """The settings of the account."""
-        with Session(self._engine) as session:
-            row = session.get(SettingRow, SETTINGS)
-            return Settings.model_validate(row.value) if row else Settings()
+        """The settings of the account; read once, since this process alone holds the data directory."""
+        if self._settings is None:
+            with Session(self._engine) as session:
+                row = session.get(SettingRow, SETTINGS)
+                self._settings = Settings.model_validate(row.value) if row else Settings()
+        return self._settings
 
     @settings.setter
     def settings(self, settings: Settings) -> None:
         with Session(self._engine) as session, session.begin():
             session.merge(SettingRow(key=SETTINGS, value=settings.model_dump(mode="json")))
+        self._settings = settings
 
     def gauges(self) -> list[KeptGauge]:
         """All gauges by name; the last verification is read from the logbooks."""

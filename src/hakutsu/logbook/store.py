@@ -40,11 +40,7 @@ class Logbook:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
-
-    @property
-    def library(self) -> Library:
-        """What is kept from one inspection to the next."""
-        return Library(self._engine)
+        self.library = Library(engine)  # what is kept from one inspection to the next
 
     @contextmanager
     def _writing(self) -> Iterator[Session]:

@@ -55,7 +55,7 @@ class Desk:
         if not self.logbook.holds(inspection):
             raise HTTPException(404, "There is no inspection at this address.")
         settings = self.settings
-        key = (inspection, f"{self.logbook.tip(inspection)} {settings.model_dump_json()}")
+        key = (inspection, f"{self.logbook.tip(inspection)} {settings.key}")
         with self._lock:
             if key in self._kept:
                 self._kept.move_to_end(key)
