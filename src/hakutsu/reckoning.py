@@ -70,7 +70,7 @@ def terms(settings: Settings, gauge: Unit = Unit.UM, steering: SteeringSide | No
     """Words and units that settings choose, beside a gauge and on a vehicle."""
     same = settings.model_dump(include={"names", "sides", "distance", "depth", "temperature", "pressure", "zone"})
     kerb = rule_sets()[settings.rules].side
-    return Terms(**same, film=settings.film or gauge, kerb=kerb, steering=steering)
+    return Terms(**same, film=settings.film or gauge, readings=settings.film, kerb=kerb, steering=steering)
 
 
 class Reckoning:

@@ -5,6 +5,7 @@ from hakutsu.entries.general import Seen, Strike
 from hakutsu.entries.opening import Brief
 from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.searching import search
+from hakutsu.vehicle.terms import PLAIN
 from tests.builders import reading
 from tests.inspection import InspectionCase
 
@@ -49,10 +50,10 @@ class Searching(InspectionCase):
 
 class Purpose(unittest.TestCase):
     def test_price_in_its_currency_and_the_budget_left_out(self):
-        lines = dict(purpose_lines(Brief(asking_price="8400", budget="7000", currency="EUR", km_per_year=12000)))
+        lines = dict(purpose_lines(Brief(asking_price="8400", budget="7000", currency="EUR", km_per_year=12000), PLAIN))
         self.assertEqual(lines["Asking price"], "€8,400.00")
         self.assertEqual(lines["Distance in a year"], "12,000 km")
         self.assertFalse(any("7,000" in words for words in lines.values()))
 
     def test_nothing_said_leaves_only_the_taste(self):
-        self.assertEqual([name for name, _ in purpose_lines(Brief())], ["Condition wanted"])
+        self.assertEqual([name for name, _ in purpose_lines(Brief(), PLAIN)], ["Condition wanted"])

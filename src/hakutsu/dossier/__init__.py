@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
+from hakutsu.dossier.body import BodyDossier
 from hakutsu.dossier.claims import Claims
 from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
 from hakutsu.dossier.day import DayDossier
@@ -21,6 +22,7 @@ from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.description import VehicleDescription
 
 __all__ = [
+    "BodyDossier",
     "Claims",
     "Covered",
     "DayDossier",
@@ -57,6 +59,7 @@ class Dossier:
     timers: Timers
     claims: Claims
     follow_ups: FollowUps
+    body: BodyDossier
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -100,4 +103,5 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         gathering.station(Timers),
         gathering.station(Claims),
         gathering.station(FollowUps),
+        gathering.station(BodyDossier),
     )

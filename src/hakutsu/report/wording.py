@@ -66,7 +66,7 @@ def body_words(body: Body, terms: Terms = PLAIN) -> tuple[str, str]:
 
 @body_words.register
 def _(body: Reading, terms: Terms = PLAIN) -> tuple[str, str]:
-    return "Film reading", reading_words(body, terms.film)
+    return "Film reading", reading_words(body, terms.readings)
 
 
 @body_words.register

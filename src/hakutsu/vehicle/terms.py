@@ -12,6 +12,7 @@ from zoneinfo import ZoneInfo
 from pydantic import BaseModel, ConfigDict
 
 from hakutsu.vehicle.panels import Side, panels
+from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.quantities import Quantity, Scale, scales
 from hakutsu.vehicle.units import show
@@ -32,7 +33,8 @@ class Terms(BaseModel):
     """Words and units for one reader.
 
     `names` and `sides` choose among the vocabularies; `steering` is the vehicle's, `kerb` the side of the road its rule
-    set drives on. `film` is the unit for film. Distances are stored in km, depths of tread, pads and discs in mm,
+    set drives on. `film` is the unit for film, `readings`
+    that for single readings (none: each as it was taken). Distances are stored in km, depths of tread, pads and discs in mm,
     temperatures in °C, pressures in bar; `zone` is the name of a time zone (IANA) for clock times.
     """
 
@@ -43,6 +45,7 @@ class Terms(BaseModel):
     steering: SteeringSide | None = None
     kerb: Side = "left"
     film: Unit = Unit.UM
+    readings: Unit | None = None
     distance: str = "km"
     depth: str = "mm"
     temperature: str = "c"
@@ -83,11 +86,13 @@ class Terms(BaseModel):
         return f"{word}, {self.side(panel.side)}" if panel.side else word
 
     def place(self, key: str | None) -> str:
-        """A place or a panel as the trade names it; nothing for none."""
+        """A place, a panel or another part as the trade names it; nothing for none."""
         if key is None:
             return ""
         if key in places():
             return self.say(places()[key].name)
+        if key in parts():
+            return self.say(parts()[key].name)
         return self.panel(key) if key in panels() else key
 
     def film_words(self, um: float, *, with_unit: bool = True) -> str:

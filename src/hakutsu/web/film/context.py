@@ -142,7 +142,7 @@ def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFIL
         "next": rows[(place + 1) % len(rows)],
         "baseline_words": baseline_words(reckoning),
         "last": last,
-        "last_words": f"{reading_words(last.body, terms.film)} on {terms.panel(last.panel)}" if last else "",
+        "last_words": f"{reading_words(last.body, terms.readings)} on {terms.panel(last.panel)}" if last else "",
         "done": sum(not row.is_open for row in counted),
         "expected": len(counted),
         "retests": len(reckoning.film.open_surprises),

@@ -189,7 +189,7 @@ class GaugeSession:
         self._aim_on(aim)
         name = reckoning.terms.panel(aim.panel)
         following = self.aim.panel if self.aim and self.follows else aim.panel
-        words = f"{reading_words(body, reckoning.terms.film)} on {name}"
+        words = f"{reading_words(body, reckoning.terms.readings)} on {name}"
         self.tell(type="reading", id=str(stored), panel=aim.panel, next=following, words=words)
         self.tell(**self.state())
         self._answered.set()

@@ -129,7 +129,7 @@ def _reading_line(reading: KeptReading, reckoning: Reckoning) -> dict[str, Any]:
     where = "" if body.u is None or body.v is None else spot_words(panels()[reading.panel], body.u, body.v)
     return {
         "id": reading.entry,
-        "words": reading_words(body, reckoning.terms.film),
+        "words": reading_words(body, reckoning.terms.readings),
         "where": where,
         "verdict": surprise.verdict.value if surprise else spot.value if spot else "",
     }

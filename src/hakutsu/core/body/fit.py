@@ -1,0 +1,82 @@
+"""How panels sit: each gap against the other side and against the car's own median."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from statistics import median
+from typing import Any
+
+from hakutsu.dossier.body import Seen
+from hakutsu.entries.body import Closing, Fit
+from hakutsu.vehicle.panels import panels
+
+GAPS = ("front_mm", "rear_mm", "top_mm")
+NAMES = {"front_mm": "front gap", "rear_mm": "rear gap", "top_mm": "top gap"}
+
+
+@dataclass(frozen=True, slots=True)
+class FitFound:
+    """What the fit of one panel says: in words, and whether it is a cue that the panel was off or moved."""
+
+    panel: str
+    words: tuple[str, ...]
+    cue: bool
+
+
+@cache
+def _table() -> dict[str, Any]:
+    return tomllib.loads((files("hakutsu.core.body") / "data" / "fit.toml").read_text(encoding="utf-8"))
+
+
+def opens(panel: str) -> bool:
+    """True for doors, lids and bonnets."""
+    return panel.removesuffix("_left").removesuffix("_right") in _table()["openings"]
+
+
+def own_gap_mm(fits: Mapping[str, Seen[Fit]]) -> float | None:
+    """The car's own median gap [mm], or none with fewer than four measured."""
+    gaps = [gap for one in fits.values() for name in GAPS if (gap := getattr(one.body, name)) is not None]
+    return median(gaps) if len(gaps) >= _table()["least_gaps"] else None
+
+
+def fit_found(fits: Mapping[str, Seen[Fit]]) -> dict[str, FitFound]:
+    """What every panel's fit says.
+
+    Notes
+    -----
+    A gap is out of line when it differs from the same gap on the other side by 1.5 mm or more; where the other side was
+    not measured, from the car's own median. It tapers when it opens by more than 1 mm along its length.
+    """
+    own = own_gap_mm(fits)
+    return {panel: _found(panel, one.body, fits, own) for panel, one in fits.items()}
+
+
+def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | None) -> FitFound:
+    table = _table()
+    mirror = panels()[panel].mirror
+    twin = fits[mirror].body if mirror is not None and mirror in fits else None
+    words, cue = [], False
+    for name in GAPS:
+        gap = getattr(fit, name)
+        other = getattr(twin, name) if twin else None
+        if gap is None:
+            continue
+        against = other if other is not None else own
+        said = "on the other side" if other is not None else "usual on this car"
+        if against is not None and abs(gap - against) >= table["out_mm"] - 1e-9:
+            words.append(f"{NAMES[name]} {gap:g} mm, {against:g} mm {said}")
+            cue = True
+    if fit.taper_mm is not None and fit.taper_mm > table["taper_mm"]:
+        words.append(f"a gap opens by {fit.taper_mm:g} mm along its length")
+        cue = True
+    if fit.step_mm is not None and abs(fit.step_mm) >= table["step_mm"]:
+        words.append(f"stands {'proud' if fit.step_mm > 0 else 'back'} by {abs(fit.step_mm):g} mm")
+    words += [said for said, there in (("drops when opened", fit.drop), ("lifts by hand: play", fit.play),
+                                       ("paint rubbed through", fit.rubs)) if there]  # fmt: skip
+    if fit.closing in (Closing.FALLS, Closing.SLAM):
+        words.append(f"closing: {fit.closing}")
+    return FitFound(panel, tuple(words), cue)

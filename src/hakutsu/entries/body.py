@@ -1,0 +1,312 @@
+"""What is seen walking round the vehicle: blemishes and events, fit, glass and lamps, trim, rust, additions."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Self
+from uuid import UUID
+
+from pydantic import Field, StringConstraints, model_validator
+
+from hakutsu.entries.registry import Body, entry_kind
+
+Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
+Millimetres = Annotated[float, Field(gt=0, le=6000)]
+Unit = Annotated[float, Field(ge=0, le=1)]
+Corner = tuple[Unit, Unit]
+
+
+class BlemishKind(StrEnum):
+    """What a mark is."""
+
+    CHIP = "chip"
+    SCRATCH = "scratch"
+    SCUFF = "scuff"
+    DENT = "dent"
+    DING = "ding"
+    CREASE = "crease"
+    HAIL = "hail field"
+    CRACK = "crack"
+    STRESS_CRACK = "stress crack"
+    KERB = "kerb damage"
+    PEEL = "peel"
+    BUBBLE = "bubble"
+    FADE = "fade"
+    CHALKING = "chalking"
+    PITTING = "pitting"
+    TEAR = "tear"
+    STAIN = "stain"
+    BURN = "burn"
+    WEAR = "wear"
+    MISFIT = "misfit"
+    MISSING = "missing part"
+    MOISTURE = "moisture inside"
+    TOUCHED_WELL = "touched in before, well"
+    TOUCHED_POORLY = "touched in before, poorly"
+    GROWTH = "growth"
+    UNIDENTIFIED = "unidentified"
+
+
+class Depth(StrEnum):
+    """How deep a mark goes, by nail and eye."""
+
+    UNKNOWN = "not felt"
+    ON_FILM = "on the film"
+    CLEAR = "in the clear"
+    COLOUR = "to colour"
+    PRIMER = "to primer"
+    METAL = "to metal"
+    THROUGH = "through"
+
+
+class ShowsFrom(StrEnum):
+    """The farthest distance from which it shows."""
+
+    YARD = "across the yard"
+    ARM = "arm’s length"
+    CLOSE = "close, with lamp"
+
+
+class Trial(StrEnum):
+    """What a trial spot, wiped or polished by hand, did to it."""
+
+    NONE = "none made"
+    WIPED_OFF = "it came off"
+    LESS = "it came out partly"
+    STAYED = "it stayed"
+
+
+class Supply(StrEnum):
+    """How parts for a repair are to be had."""
+
+    STOCKED = "stocked"
+    SLOW = "slow to come"
+    USED_ONLY = "used only"
+
+
+@entry_kind("body.blemish")
+class Blemish(Body):
+    """One mark on a panel, wheel or other part.
+
+    Sizes in mm; `count` of a group of like marks. `path` are places (u, v) on the panel: one, two for a line, three or
+    more for the outline of a field. `on_edge` is an edge or crease of the panel; `seized` says that fixings are seized
+    or corroded.
+    """
+
+    kind: BlemishKind
+    length_mm: Millimetres | None = None
+    width_mm: Millimetres | None = None
+    count: Annotated[int, Field(ge=1, le=2000)] = 1
+    depth: Depth = Depth.UNKNOWN
+    shows_from: ShowsFrom = ShowsFrom.ARM
+    path: Annotated[tuple[Corner, ...], Field(max_length=24)] = ()
+    trial: Trial = Trial.NONE
+    on_edge: bool = False
+    supply: Supply = Supply.STOCKED
+    seized: bool = False
+    note: Note = ""
+
+    @model_validator(mode="after")
+    def _says_what_was_tried(self) -> Self:
+        if self.kind is BlemishKind.UNIDENTIFIED and not self.note:
+            raise ValueError("of an unidentified mark say what was tried: wipe, nail, lamp")
+        return self
+
+
+@entry_kind("body.event")
+class Event(Body):
+    """One contact that explains several blemishes, named by their entries: one finding, one priced job."""
+
+    blemishes: Annotated[tuple[UUID, ...], Field(min_length=2, max_length=40)]
+    what: Note = ""
+
+
+@entry_kind("body.event_dropped")
+class EventDropped(Body):
+    """Blemishes that a rule would join have nothing to do with each other."""
+
+    blemishes: Annotated[tuple[UUID, ...], Field(min_length=2, max_length=40)]
+
+
+class Closing(StrEnum):
+    """How much a door or lid wants to close."""
+
+    UNKNOWN = "not tried"
+    FALLS = "falls shut"
+    LIGHT = "light push"
+    FIRM = "firm push"
+    SLAM = "slam"
+
+
+Gap = Annotated[float, Field(ge=0, le=40)]
+
+
+@entry_kind("body.fit", on_panel=True)
+class Fit(Body):
+    """How a panel sits: gaps [mm] at its front, rear and top edge and how far it stands proud of its neighbour [mm].
+
+    `taper_mm` is how much a gap opens along its length; `drop`: a door drops when opened; `play`: it lifts; `rubs`: its
+    paint is rubbed through.
+    """
+
+    front_mm: Gap | None = None
+    rear_mm: Gap | None = None
+    top_mm: Gap | None = None
+    taper_mm: Annotated[float, Field(ge=0, le=40)] | None = None
+    step_mm: Annotated[float, Field(ge=-20, le=20)] | None = None
+    closing: Closing = Closing.UNKNOWN
+    drop: bool = False
+    play: bool = False
+    rubs: bool = False
+    note: Note = ""
+
+
+class RustGrade(StrEnum):
+    """How far rust has gone."""
+
+    STAIN = "stain"
+    SURFACE = "surface"
+    SCALE = "scale"
+    PITTED = "pitted"
+    PERFORATED = "perforated"
+
+
+class Coating(StrEnum):
+    """What lies on the metal there."""
+
+    UNKNOWN = "not told"
+    FACTORY = "factory"
+    LATER = "later"
+    FRESH = "fresh on a fresh wash"
+
+
+@entry_kind("body.rust")
+class Rust(Body):
+    """Rust at a place: grade, size [mm], whether it is in what carries, and what coats the metal there."""
+
+    grade: RustGrade
+    where: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    size_mm: Millimetres | None = None
+    structural: bool = False
+    other_side: Annotated[str, StringConstraints(max_length=60)] = ""
+    coating: Coating = Coating.UNKNOWN
+    note: Note = ""
+
+
+class GlassFault(StrEnum):
+    """What is wrong with a pane or a lamp."""
+
+    NONE = "nothing wrong"
+    CHIP = "chip"
+    CRACK = "crack"
+    SCRATCH = "scratch"
+    DELAMINATION = "delamination"
+    WIPER_ARC = "wiper arc"
+    CRAZING = "crazing"
+    HAZE = "haze"
+    MOISTURE = "moisture inside"
+    BROKEN_MOUNT = "broken mount"
+    MISSING = "missing"
+    SLOW = "moves slowly or binds"
+    HEATER = "heated lines dead"
+    SEAL = "seal perished"
+
+
+class Tint(StrEnum):
+    """How a pane is darkened."""
+
+    NONE = "clear"
+    MADE_IN = "made in"
+    FILM = "film"
+    BUBBLED = "film with bubbles"
+
+
+@entry_kind("body.glass")
+class Glass(Body):
+    """A pane or a lamp: what is wrong with it, its size [mm], its date mark, and for panes tint and light [%].
+
+    `in_sight` is the zone in which the driver looks through it; `along_travel` a scratch in the way a pane moves.
+    """
+
+    fault: GlassFault = GlassFault.NONE
+    size_mm: Millimetres | None = None
+    in_sight: bool = False
+    along_travel: bool = False
+    date_mark: Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)] = ""
+    tint: Tint = Tint.NONE
+    light_percent: Annotated[float, Field(ge=0, le=100)] | None = None
+    original: bool | None = None
+    note: Note = ""
+
+
+class Material(StrEnum):
+    """What a piece of trim is made of."""
+
+    PLATED = "plated"
+    STAINLESS = "stainless"
+    ALUMINIUM = "aluminium"
+    PLASTIC = "plastic"
+    LETTERS = "letters or stripes"
+
+
+class TrimState(StrEnum):
+    """How a piece of bright work, plastic or a badge is."""
+
+    GOOD = "good"
+    HAZED = "hazed"
+    FINE_PITS = "fine pits"
+    RUSTED_PITS = "pits with rust"
+    LIFTING = "lifting"
+    BARE = "bare"
+    DULLER = "duller than its neighbours"
+    DENTED = "dented or cracked"
+    STANDS_OFF = "stands off"
+    CHALKED = "chalked"
+    DRIED = "dried"
+    DRESSED = "dressed to look fresh"
+    WORN = "worn"
+    MISSING = "missing"
+    GHOST = "ghost of a removed one"
+    WRONG = "wrong for what is under it"
+
+
+class Origin(StrEnum):
+    """Where a piece comes from."""
+
+    UNKNOWN = "not known"
+    ORIGINAL = "original"
+    RENEWED = "renewed or re-plated"
+    REPRODUCTION = "reproduction"
+
+
+@entry_kind("body.trim")
+class Trim(Body):
+    """A piece of bright work, plastic or a badge: material, origin and state, apart from each other."""
+
+    state: TrimState
+    material: Material = Material.PLASTIC
+    origin: Origin = Origin.UNKNOWN
+    note: Note = ""
+
+
+class Works(StrEnum):
+    """Whether something works."""
+
+    UNKNOWN = "not tried"
+    YES = "works"
+    NO = "does not work"
+
+
+@entry_kind("body.addition")
+class Addition(Body):
+    """A fitting the vehicle was not built with: what, by whom, whether it works and goes with it, how it was put in."""
+
+    what: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    by_whom: Note = ""
+    works: Works = Works.UNKNOWN
+    in_sale: bool | None = None
+    approval: Annotated[str, StringConstraints(max_length=60)] = ""
+    original_present: bool | None = None
+    holes: Annotated[int, Field(ge=0, le=500)] = 0
+    poor: tuple[Annotated[str, StringConstraints(max_length=40)], ...] = ()
+    note: Note = ""

@@ -1,0 +1,68 @@
+"""Parts outside that are no panels: wheels, panes, lamps, trim; which a body has, and where one stands to see them."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Literal, get_args
+
+from hakutsu.vehicle.panels import Side
+from hakutsu.vehicle.places import places
+
+Group = Literal["wheel", "pane", "lamp", "trim"]
+GROUPS: tuple[Group, ...] = get_args(Group)
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A part: its name (the side in braces, for `Terms.say`), group, side, and the place it is seen from."""
+
+    key: str
+    name: str
+    group: Group
+    side: Side | None
+    place: str
+    since_doors: int
+    lacks: frozenset[str]
+
+    @property
+    def mirror(self) -> str | None:
+        """Key of the same part on the other side, if there is one."""
+        if self.side is None:
+            return None
+        return self.key.removesuffix(self.side) + ("right" if self.side == "left" else "left")
+
+
+@cache
+def parts() -> dict[str, Part]:
+    """All parts by key.
+
+    Raises
+    ------
+    ValueError
+        If the data file names a place that does not exist.
+    """
+    table = tomllib.loads((files("hakutsu.vehicle") / "data" / "parts.toml").read_text(encoding="utf-8"))
+    found: dict[str, Part] = {}
+    for key, row in table.items():
+        sides: tuple[Side | None, ...] = ("left", "right") if row.get("sided") else (None,)
+        for side in sides:
+            place = f"{row['place']}_{side}" if side and f"{row['place']}_{side}" in places() else row["place"]
+            if place not in places():
+                raise ValueError(f"part {key} lies at {place}, which is no place")
+            full, name = (f"{key}_{side}" if side else key), row["name"].replace("{s}", f"{{{side}}}")
+            found[full] = Part(
+                full, name, row["group"], side, place, row.get("since", 0), frozenset(row.get("lacks", ()))
+            )
+    return found
+
+
+def fitted_parts(style: str, doors: int, group: Group | None = None) -> list[Part]:
+    """The parts a body style usually has, all or of one group, in the order of the table."""
+    return [
+        part
+        for part in parts().values()
+        if style not in part.lacks and doors >= part.since_doors and group in (None, part.group)
+    ]

@@ -1,0 +1,96 @@
+import unittest
+
+from hakutsu.core.body.remedy import Film, remedy, remedy_name, remedy_table
+from hakutsu.entries.body import Blemish, BlemishKind, Depth, Trial
+
+ROOM = Film(headroom_um=8.0)
+
+
+def mark(kind, depth="not felt", mm=None, **more):
+    return Blemish(kind=kind, depth=depth, length_mm=mm, **more)
+
+
+def said(found):
+    return found.first, found.chance, found.otherwise
+
+
+class Ladder(unittest.TestCase):
+    def test_a_dozen_cases_by_hand(self):
+        for blemish, on, film, wanted in (
+            (mark("stain"), "panel", ROOM, ("clean", 0.8, "polish")),
+            (mark("scratch", "on the film", 300), "panel", ROOM, ("clean", 0.8, "polish")),
+            (mark("scratch", "in the clear", 200), "panel", ROOM, ("polish", 0.85, "local")),
+            (mark("scratch", "in the clear", 400), "panel", ROOM, ("polish", 0.8, "panel")),
+            (mark("scratch", "to colour", 40), "panel", ROOM, ("touch_in", 0.6, "local")),
+            (mark("scratch", "to metal", 250), "panel", ROOM, ("local", 0.7, "panel")),
+            (mark("scratch", "to primer", 900), "panel", ROOM, ("panel", 1.0, None)),
+            (mark("chip", "to primer", 3), "panel", ROOM, ("touch_in", 0.9, "local")),
+            (mark("ding", mm=20), "panel", ROOM, ("dent_lift", 0.85, "panel")),
+            (mark("dent", mm=120), "panel", ROOM, ("dent_lift", 0.6, "panel")),
+            (mark("dent", mm=400), "panel", ROOM, ("panel", 1.0, None)),
+            (mark("dent", "to metal", 20), "panel", ROOM, ("panel", 1.0, None)),
+            (mark("crease", mm=90), "panel", ROOM, ("dent_lift", 0.35, "panel")),
+            (mark("dent", mm=90), "plastic", ROOM, ("local", 0.5, "replace")),
+            (mark("crack", mm=300), "plastic", ROOM, ("replace", 1.0, None)),
+            (mark("peel"), "panel", ROOM, ("panel", 1.0, None)),
+            (mark("misfit"), "panel", ROOM, ("adjust", 0.7, "replace")),
+            (mark("touched in before, well"), "panel", ROOM, ("none", 1.0, None)),
+            (mark("kerb damage", "to metal", 60), "wheel", None, ("wheel", 1.0, None)),
+            (mark("chip", mm=8), "pane", None, ("screen_chip", 0.85, "windscreen")),
+            (mark("chip", mm=40), "pane", None, ("windscreen", 1.0, None)),
+            (mark("moisture inside"), "lamp", None, ("lamp", 1.0, None)),
+        ):
+            with self.subTest(f"{blemish.kind} {blemish.depth} {blemish.length_mm} on {on}"):
+                self.assertEqual(said(remedy(blemish, on, film)), wanted)
+
+    def test_every_kind_depth_and_carrier_has_a_remedy_with_a_name(self):
+        for kind in BlemishKind:
+            for depth in Depth:
+                for on in ("panel", "plastic", "wheel", "pane", "lamp", "trim"):
+                    found = remedy(mark(kind, depth, 50, note="wiped"), on, ROOM)
+                    self.assertTrue(all(remedy_name(step) for step in found.steps))
+                    self.assertTrue(0 < found.chance <= 1)
+
+    def test_every_remedy_is_a_job_that_has_a_cost(self):
+        from hakutsu.core.costs import usual_jobs
+
+        jobs = {row["job"] for row in remedy_table()["jobs"].values()} - {""}
+        self.assertEqual(jobs - set(usual_jobs()), set())
+
+
+class ByFilm(unittest.TestCase):
+    SCRATCH = mark("scratch", "in the clear", 100)
+
+    def test_polish_only_where_the_film_leaves_headroom(self):
+        self.assertEqual(said(remedy(self.SCRATCH, film=Film(2.0))), ("local", 1.0, None))
+        self.assertIn("2 µm to polish", remedy(self.SCRATCH, film=Film(2.0)).because[0])
+        self.assertEqual(remedy(self.SCRATCH, film=Film(3.0)).first, "polish")
+
+    def test_unread_film_makes_it_less_sure_and_asks_for_a_reading(self):
+        found = remedy(self.SCRATCH, film=Film(None))
+        self.assertEqual(said(found), ("polish", round(0.85 * 0.7, 4), "local"))
+        self.assertEqual(found.because, ("read the film here first",))
+
+    def test_no_dent_is_lifted_over_filler_or_at_an_edge(self):
+        self.assertEqual(remedy(mark("ding", mm=20), film=Film(8, filled=0.5)).first, "panel")
+        self.assertEqual(remedy(mark("ding", mm=20, on_edge=True), film=ROOM).first, "panel")
+
+
+class ByTrial(unittest.TestCase):
+    def test_a_trial_spot_weighs_more_than_the_table(self):
+        scratch = {"kind": "scratch", "depth": "in the clear", "length_mm": 100}
+        stayed = remedy(Blemish(trial=Trial.STAYED, **scratch), film=ROOM)
+        self.assertEqual(said(stayed), ("polish", round(0.85 * 0.35, 4), "local"))
+        partly = remedy(Blemish(trial=Trial.LESS, **scratch), film=ROOM)
+        self.assertAlmostEqual(partly.chance, 0.85 * 1.1)
+        off = remedy(Blemish(trial=Trial.WIPED_OFF, **scratch), film=ROOM)
+        self.assertEqual(said(off), ("clean", 1.0, None))
+
+    def test_a_stain_that_stays_is_not_cleaned_again(self):
+        found = remedy(mark("stain", trial=Trial.STAYED), film=ROOM)
+        self.assertEqual(said(found), ("polish", 0.7, "local"))
+
+    def test_an_unidentified_mark_says_what_was_tried(self):
+        with self.assertRaises(ValueError):
+            Blemish(kind="unidentified")
+        self.assertEqual(remedy(mark("unidentified", note="wiped, no change")).first, "none")
