@@ -160,6 +160,11 @@ class Fit(Body):
     rubs: bool = False
     note: Note = ""
 
+    @property
+    def measured(self) -> bool:
+        """True when any gap was measured."""
+        return any(gap is not None for gap in (self.front_mm, self.rear_mm, self.top_mm, self.taper_mm))
+
 
 class RustGrade(StrEnum):
     """How far rust has gone."""

@@ -69,7 +69,8 @@ def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | Non
         said = "on the other side" if other is not None else "usual on this car"
         if against is not None and abs(gap - against) >= table["out_mm"] - 1e-9:
             words.append(f"{NAMES[name]} {gap:g} mm, {against:g} mm {said}")
-            cue = True
+            # Of two sides that differ the one farther from the car's own was moved.
+            cue |= other is None or own is None or abs(gap - own) >= abs(other - own)
     if fit.taper_mm is not None and fit.taper_mm > table["taper_mm"]:
         words.append(f"a gap opens by {fit.taper_mm:g} mm along its length")
         cue = True

@@ -6,6 +6,7 @@ from hakutsu.core.film.modelled import FilmModel
 from hakutsu.core.film.parameters import parameters
 from hakutsu.core.film.result import Baseline, FilledShare, FillerMap, FilmAnalysis, NextSpot, PanelFilm, ZoneStory
 from hakutsu.core.film.survey import STATES, Cover, CueLooked, FilmSurvey, Observation, State
+from hakutsu.core.film.verdicts.headroom import polish_headroom
 from hakutsu.core.film.verdicts.next_spot import advice, next_spots
 from hakutsu.core.film.verdicts.reasons import chance_words
 from hakutsu.core.film.verdicts.schools import Concern, Judged, School, prior_finish
@@ -42,6 +43,7 @@ __all__ = [
     "magnet_observation",
     "next_spots",
     "parameters",
+    "polish_headroom",
     "prior_finish",
     "schools_side_by_side",
     "without",

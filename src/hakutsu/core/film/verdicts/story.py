@@ -46,9 +46,8 @@ def _zone(
         twin = results.get(panels()[key].mirror or "")
         if twin is not None and _alike(results[key], twin):
             name = terms.panel(key).split(",")[0].lower()
-            against.append(
-                f"{name} {terms.side('left')} and {terms.side('right')} read alike: rather a way of building than one repair"
-            )
+            both = f"{terms.side('left')} and {terms.side('right')}"
+            against.append(f"{name} {both} read alike: rather a way of building than one repair")
     if not altered:
         against.append("no panel here reads as painted again")
     return ZoneStory(zone.key, terms.say(zone.name), chance, tuple(speaks_for), tuple(against))

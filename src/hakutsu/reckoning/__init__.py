@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 from functools import cached_property
 from uuid import UUID
 
+from hakutsu.core.body.fit import fit_found
 from hakutsu.core.film import (
     Cover,
     CueLooked,
@@ -36,11 +37,13 @@ from hakutsu.dossier import Dossier, KeptReading
 from hakutsu.entries.day import Engine
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.entries.settings import Settings
+from hakutsu.reckoning.outside import Outside
 from hakutsu.vehicle.rules import RuleSet, rule_sets
 from hakutsu.vehicle.shell import shell
 from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.vocabulary import SteeringSide, Unit
 
+GAP_CUE = "gap_out"  # a cue that is measured, not only looked for
 PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
 
 
@@ -120,6 +123,9 @@ class Reckoning:
         for kept in dossier.film.cues.values():
             if kept.body.cue in cue_kinds():
                 cues.setdefault(kept.panel, []).append(CueLooked(kept.body.cue, kept.body.there))
+        for panel, found in fit_found(dossier.body.fits).items():
+            if not any(one.kind == GAP_CUE for one in cues.get(panel, ())) and dossier.body.fits[panel].body.measured:
+                cues.setdefault(panel, []).append(CueLooked(GAP_CUE, found.cue))
         return FilmSurvey(
             id=str(dossier.inspection),
             observations=read,
@@ -165,6 +171,11 @@ class Reckoning:
     def limitations(self) -> list[Limitation]:
         """What the circumstances hide."""
         return limitations(self.dossier.day.arrival, self.dossier.day.conditions, self.terms)
+
+    @cached_property
+    def outside(self) -> Outside:
+        """What the rules make of everything seen outside."""
+        return Outside(self)
 
     @cached_property
     def proposed_limits(self) -> list[ProposedLimit]:

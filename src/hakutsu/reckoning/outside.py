@@ -1,0 +1,153 @@
+"""What the rules make of everything seen outside: remedies, costs, contacts, fit, glass, hail."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from math import hypot
+from typing import TYPE_CHECKING
+
+from hakutsu.core.body.contacts import proposed_events
+from hakutsu.core.body.costing import Costs, Wanted, costs
+from hakutsu.core.body.fit import FitFound, fit_found
+from hakutsu.core.body.glass import glass_words, odd_marks
+from hakutsu.core.body.hail import HailClass, hail_class
+from hakutsu.core.body.remedy import Film, On, Remedy, remedy
+from hakutsu.core.costs import cost_table
+from hakutsu.core.film import Observation, State, parameters, polish_headroom
+from hakutsu.dossier.body import Seen
+from hakutsu.entries.body import Blemish, BlemishKind, Event, Glass
+from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.parts import parts
+from hakutsu.vehicle.shell import Patch, neighbours, shell
+from hakutsu.vehicle.vocabulary import Substrate
+
+if TYPE_CHECKING:
+    from hakutsu.reckoning import Reckoning
+
+NEAR_CM = 15.0
+BY_GROUP: dict[str, On] = {"wheel": "wheel", "pane": "pane", "lamp": "lamp", "trim": "trim"}
+
+
+@dataclass(frozen=True, slots=True)
+class Contact:
+    """Blemishes that one contact explains: joined by the inspector, or proposed (`event` is none)."""
+
+    marks: tuple[Seen[Blemish], ...]
+    event: Seen[Event] | None = None
+
+
+class Outside:
+    """Everything computed from what was seen outside one vehicle."""
+
+    def __init__(self, reckoning: Reckoning) -> None:
+        self._reckoning = reckoning
+        self._body = reckoning.dossier.body
+
+    @cached_property
+    def patches(self) -> Mapping[str, Patch]:
+        """The skin of this vehicle."""
+        vehicle = self._reckoning.dossier.vehicle
+        return shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))
+
+    def carrier(self, place: str) -> On:
+        """What a mark at a place lies on; what is neither panel nor part counts as trim."""
+        if place in parts():
+            return BY_GROUP[parts()[place].group]
+        if place not in panels():
+            return "trim"
+        kind = self._reckoning.dossier.vehicle.substrate(place)
+        return "plastic" if kind in (Substrate.PLASTIC, Substrate.COMPOSITE) else "panel"
+
+    def film_at(self, mark: Seen[Blemish]) -> Film:
+        """Headroom at a mark: by the readings within 150 mm of it, else by the panel's thinnest."""
+        panel = self._reckoning.film.panel(mark.place)
+        if panel is None or panel.probabilities is None:
+            return Film()
+        filled = panel.probabilities[State.FILLED]
+        near = self._near(mark)
+        if near:
+            p, survey = parameters(), self._reckoning.film_survey
+            room = polish_headroom(near, panel.probabilities, self._reckoning.film.baseline, survey.paint, p.headroom,
+                                   (p.gauge.offset_sd_um, p.gauge.gain_sd))  # fmt: skip
+            return Film(room.um, filled)
+        return Film(panel.headroom.um if panel.headroom else None, filled)
+
+    def _near(self, mark: Seen[Blemish]) -> list[Observation]:
+        patch = self.patches.get(mark.place)
+        if patch is None or not mark.body.path:
+            return []
+        points = [patch.at(u, v) for u, v in mark.body.path]
+        found = []
+        for o in self._reckoning.observations_on(mark.place):
+            if o.u is not None and o.v is not None and o.counts:
+                x, y = patch.at(o.u, o.v)
+                if min(hypot(x - a, y - b) for a, b in points) <= NEAR_CM:
+                    found.append(o)
+        return found
+
+    def remedy(self, mark: Seen[Blemish]) -> Remedy:
+        """What to do about a mark; hail that is too dense to lift is refinished."""
+        found = remedy(mark.body, self.carrier(mark.place), self.film_at(mark))
+        hail = self.hail(mark)
+        if hail is not None and not hail.lifts and found.first == "hail":
+            return Remedy("panel", 1.0, None, (*found.because, f"{hail.words} hail: too many dents to lift"))
+        return found
+
+    def hail(self, mark: Seen[Blemish]) -> HailClass | None:
+        """Class of a hail field on a panel."""
+        patch = self.patches.get(mark.place)
+        return hail_class(mark.body, patch.area_cm2) if mark.body.kind is BlemishKind.HAIL and patch else None
+
+    @cached_property
+    def costs(self) -> Costs:
+        """What putting all blemishes right costs."""
+        wanted: dict[str, list[Wanted]] = {}
+        for key, mark in self._body.blemishes.items():
+            one = Wanted(key, self.remedy(mark), mark.body.supply, mark.body.seized)
+            wanted.setdefault(mark.place, []).append(one)
+        settings = self._reckoning.settings
+        return costs(wanted, self._painted_neighbours, cost_table(settings.costs), settings.labour_rate)
+
+    @cached_property
+    def _painted_neighbours(self) -> dict[str, list[str]]:
+        """Metal panels in the same plane that each panel touches, the largest first."""
+        vehicle, known = self._reckoning.dossier.vehicle, panels()
+        return {
+            panel: sorted(
+                (
+                    other
+                    for other in others
+                    if vehicle.substrate(other).is_metal
+                    and known[other].plane == known[panel].plane
+                    and known[other].size == "large"
+                ),
+                key=lambda other: -self.patches[other].area_cm2,
+            )
+            for panel, others in neighbours(self.patches).items()
+        }
+
+    @cached_property
+    def contacts(self) -> list[Contact]:
+        """Contacts joined by the inspector, then those proposed."""
+        marks = self._body.blemishes
+        joined = [
+            Contact(tuple(marks[key] for key in event.body.blemishes if key in marks), event)
+            for event in self._body.events.values()
+        ]
+        return [*joined, *(Contact(group) for group in proposed_events(self._body, self.patches))]
+
+    @cached_property
+    def fits(self) -> dict[str, FitFound]:
+        """What the fit of every panel says."""
+        return fit_found(self._body.fits)
+
+    @cached_property
+    def odd_marks(self) -> dict[str, str]:
+        """Panes with a date mark unlike that of the others, with the others' mark."""
+        return odd_marks(self._body.glass)
+
+    def glass_words(self, one: Seen[Glass]) -> Sequence[str]:
+        """What rule set and kind of fault make of a pane or lamp."""
+        return glass_words(one, self._reckoning.rules)
