@@ -34,8 +34,8 @@ class Terms(BaseModel):
 
     `names` and `sides` choose among the vocabularies; `steering` is the vehicle's, `kerb` the side of the road its rule
     set drives on. `film` is the unit for film, `readings` that for single readings (none: each as it was taken).
-    Distances are stored in km, depths of tread, pads and discs in mm, temperatures in °C, pressures in bar; `zone` is the
-    name of a time zone (IANA) for clock times.
+    Distances are stored in km, depths of tread, pads and discs in mm, temperatures in °C, pressures in bar; `zone` is
+    the name of a time zone (IANA) for clock times.
     """
 
     model_config = ConfigDict(frozen=True)
