@@ -19,7 +19,7 @@ GLYPH_CM = 13.0
 SMALL_GLYPH_CM = 10.0
 FLAT_CM = 26.0
 PILLAR_LABEL_CM = 19.0
-LAYERS = {"readings": "Readings", "states": "States", "filler": "Filler", "next": "Next spot"}
+LAYERS = {"readings": "Readings", "states": "States", "filler": "Filler", "next": "Next spot", "blemishes": "Blemishes"}
 LIKELY, SURE = 0.5, 0.9
 STANDS_OUT_UM = 35.0
 
@@ -47,11 +47,14 @@ def shell_sheet(
     baseline_um: float | None = None,
     current: str | None = None,
     spot: NextSpot | None = None,
+    marks: str = "",
+    sides: tuple[str, str] = ("left", "right"),
 ) -> str:
     """Draw the sheet as an SVG element; layers are groups with the attribute `data-layer`.
 
     Readings stand as numbers at their places (bold where they stand out from the baseline), suspected filler inside a
-    contour (dashed where it is likely, solid where it is sure), the next spot as an open mark.
+    contour (dashed where it is likely, solid where it is sure), the next spot as an open mark. `marks` are blemishes,
+    drawn already; `sides` the names of the vehicle's own left and right.
     """
     corners = [corner for patch in patches.values() for corner in patch.corners]
     left, right = min(x for x, _ in corners) - MARGIN, max(x for x, _ in corners) + MARGIN
@@ -67,8 +70,9 @@ def shell_sheet(
         tag("g", *(_state(panel, patches[panel.key]) for panel in shown), data_layer="states"),
         tag("g", *(_readings(panel, patches[panel.key], unit, baseline_um) for panel in shown), data_layer="readings"),
         tag("g", _next(spot, patches), data_layer="next"),
+        tag("g", marks, data_layer="blemishes"),
         tag("g", data_aim="", class_="sh-aim"),
-        _sides(left, right, top, bottom, patches),
+        _sides(left, right, top, bottom, sides),
         class_="shell-sheet",
         viewBox=f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
         role="group",
@@ -167,15 +171,15 @@ def _next(spot: NextSpot | None, patches: Mapping[str, Patch]) -> str:
     )
 
 
-def _sides(left: float, right: float, top: float, bottom: float, patches: Mapping[str, Patch]) -> str:
+def _sides(left: float, right: float, top: float, bottom: float, sides: tuple[str, str]) -> str:
     """Which way the sheet lies: nose to the left, the vehicle's own left below."""
     y = bottom - 3
     words = (("← nose", left + MARGIN, "start"), ("tail →", right - MARGIN, "end"))
     said = [tag("text", text(word), x=x, y=y, text_anchor=anchor, class_="sh-side") for word, x, anchor in words]
     middle = (left + right) / 2
-    said.append(
-        tag("text", "vehicle’s own left below, right above", x=middle, y=y, text_anchor="middle", class_="sh-side")
-    )
+    own = "vehicle’s own " if sides == ("left", "right") else ""
+    said_sides = f"{own}{sides[0]} below, {sides[1]} above"
+    said.append(tag("text", text(said_sides), x=middle, y=y, text_anchor="middle", class_="sh-side"))
     return tag("g", *said)
 
 

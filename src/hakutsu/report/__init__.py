@@ -1,1 +1,5 @@
-"""The report: what a buyer reads."""
+"""The report: entries in words, its sections, its template."""
+
+from hakutsu.report import body_wording
+
+__all__ = ["body_wording"]

@@ -11,9 +11,11 @@ from markupsafe import Markup
 from hakutsu.core.film import PanelFilm, State
 from hakutsu.dossier import Covered, PanelCoverage
 from hakutsu.entries.film import MOST_UM
+from hakutsu.figures.blemishes import blemish_marks
 from hakutsu.figures.film_profile import ProfilePanel, column_numbers, film_profile
 from hakutsu.figures.shell_sheet import LAYERS, SheetPanel, positions, shell_sheet
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.body_section import sheet_marks
 from hakutsu.report.wording import reading_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.shell import shell
@@ -107,12 +109,13 @@ def sheet_svg(
     reckoning: Reckoning, shown: list[SheetPanel], current: str | None = None, *, advised: bool = True
 ) -> Markup:
     """The shell sheet as markup, with the spot to read next where that is advised."""
-    vehicle, base = reckoning.dossier.vehicle, reckoning.film.baseline
+    vehicle, base, terms = reckoning.dossier.vehicle, reckoning.film.baseline, reckoning.terms
     patches = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))
     return Markup(
         shell_sheet(
             shown, patches, reckoning.terms.film, baseline_um=base.median if base else None,
             current=current, spot=reckoning.next_spot if advised else None,
+            marks=blemish_marks(sheet_marks(reckoning), patches), sides=(terms.side("left"), terms.side("right")),
         )
     )  # fmt: skip
 

@@ -1,0 +1,184 @@
+"""What report and pages say of everything seen outside: marks with remedies and cost, fit, glass, rust, trim."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from babel.numbers import format_currency
+
+from hakutsu.core.body.costing import NOTHING, Cost
+from hakutsu.core.body.remedy import Remedy, remedy_name
+from hakutsu.dossier.body import Seen
+from hakutsu.entries.body import Blemish, ShowsFrom
+from hakutsu.figures.blemishes import Mark
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.wording import body_words
+from hakutsu.vehicle.vocabulary import Taste
+
+# What a buyer of each taste wants to read of: marks that show from at least this far.
+REACH = {
+    Taste.SHOW: (ShowsFrom.YARD, ShowsFrom.ARM, ShowsFrom.CLOSE),
+    Taste.TIDY: (ShowsFrom.YARD, ShowsFrom.ARM),
+    Taste.WORK: (ShowsFrom.YARD,),
+    Taste.PATINA: (ShowsFrom.YARD,),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class MarkRow:
+    """One blemish: its number, words, what to do about it and why, and the contact that explains it."""
+
+    number: int
+    entry: UUID
+    words: str
+    remedy: str
+    because: tuple[str, ...]
+    shows_from: ShowsFrom
+    contact: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class PartRows:
+    """The blemishes of one panel or part, and what they cost together."""
+
+    place: str
+    name: str
+    rows: tuple[MarkRow, ...]
+    cost: str
+
+
+def money(reckoning: Reckoning, amount: float) -> str:
+    """A whole amount in the currency of the inspection."""
+    currency = reckoning.dossier.opening.brief.currency
+    return str(format_currency(round(amount), currency, format="¤#,##0", currency_digits=False, locale="en"))
+
+
+def cost_words(reckoning: Reckoning, cost: Cost) -> str:
+    """Expected cost with both ends."""
+    if cost == NOTHING:
+        return "nothing"
+    low, high = round(cost.low), round(cost.high)
+    ends = "" if low == high else f" ({low:,} to {high:,})"
+    return f"{money(reckoning, cost.expected)}{ends}"
+
+
+def remedy_words(found: Remedy) -> str:
+    """What to try, how likely it does, and what else."""
+    if found.otherwise is None:
+        return remedy_name(found.first)
+    return f"{remedy_name(found.first)} ({100 * found.chance:.0f} %), else {remedy_name(found.otherwise)}"
+
+
+def numbered(reckoning: Reckoning) -> dict[UUID, int]:
+    """Every blemish's number, in the order of the logbook."""
+    return {key: i for i, key in enumerate(reckoning.dossier.body.blemishes, 1)}
+
+
+def _contact_of(reckoning: Reckoning) -> dict[UUID, int]:
+    joined = [one for one in reckoning.outside.contacts if one.event is not None]
+    return {mark.entry.id: i for i, one in enumerate(joined, 1) for mark in one.marks}
+
+
+def part_rows(reckoning: Reckoning, reach: tuple[ShowsFrom, ...] = REACH[Taste.SHOW]) -> list[PartRows]:
+    """Blemishes by panel or part in the order they were first met, those that show from within `reach`."""
+    numbers, contacts = numbered(reckoning), _contact_of(reckoning)
+    by_part = {one.part: one.cost for one in reckoning.outside.costs.parts}
+    found: dict[str, list[MarkRow]] = {}
+    for key, mark in reckoning.dossier.body.blemishes.items():
+        if mark.body.shows_from in reach:
+            found.setdefault(mark.place, []).append(_row(reckoning, mark, numbers[key], contacts.get(key)))
+    return [
+        PartRows(place, reckoning.terms.place(place), tuple(rows), cost_words(reckoning, by_part[place]))
+        for place, rows in found.items()
+    ]
+
+
+def _row(reckoning: Reckoning, mark: Seen[Blemish], number: int, contact: int | None) -> MarkRow:
+    found = reckoning.outside.remedy(mark)
+    hail = reckoning.outside.hail(mark)
+    because = found.because + ((f"{hail.words} hail, {hail.per_dm2:.1f} dents a dm²",) if hail else ())
+    return MarkRow(
+        number,
+        mark.entry.id,
+        body_words(mark.body, reckoning.terms)[1],
+        remedy_words(found),
+        because,
+        mark.body.shows_from,
+        contact,
+    )
+
+
+def sheet_marks(reckoning: Reckoning, reach: tuple[ShowsFrom, ...] = REACH[Taste.SHOW]) -> list[Mark]:
+    """Blemishes for the shell sheet."""
+    contacts = _contact_of(reckoning)
+    return [
+        Mark(number, mark.place, str(mark.body.kind), mark.body.path, body_words(mark.body, reckoning.terms)[1],
+             mark.entry.id in contacts)
+        for (mark, number) in zip(reckoning.dossier.body.blemishes.values(), numbered(reckoning).values(), strict=True)
+        if mark.body.shows_from in reach
+    ]  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class BlendRow:
+    """A blend into a neighbour."""
+
+    name: str
+    cost: str
+
+
+@dataclass(frozen=True, slots=True)
+class OutsideSection:
+    """Everything the report says of the outside, as far as the buyer's taste wants it."""
+
+    parts: list[PartRows]
+    hidden: int
+    blends: list[BlendRow]
+    total: str
+    contacts: list[str]
+    fit: list[tuple[str, str]]
+    glass: list[tuple[str, str]]
+    rust: list[tuple[str, str]]
+    trim: list[tuple[str, str]]
+    additions: list[tuple[str, str]]
+
+    @property
+    def empty(self) -> bool:
+        """True when nothing was written down of the outside."""
+        return not (self.parts or self.hidden or self.fit or self.glass or self.rust or self.trim or self.additions)
+
+
+def outside_section(reckoning: Reckoning) -> OutsideSection:
+    """Gather the section from a reckoning."""
+    terms, body, outside = reckoning.terms, reckoning.dossier.body, reckoning.outside
+    reach = REACH[reckoning.dossier.opening.brief.taste]
+    numbers = numbered(reckoning)
+
+    def lines(seen: Iterable[Seen[Any]]) -> list[tuple[str, str]]:
+        return [(terms.place(one.place), body_words(one.body, terms)[1]) for one in seen]
+
+    glass = []
+    for one, (place, text) in zip(body.glass, lines(body.glass), strict=True):
+        more = [*outside.glass_words(one)]
+        if one.place in outside.odd_marks and one.body.date_mark:
+            more.append(f"the other panes are marked {outside.odd_marks[one.place]}: this one was replaced")
+        glass.append((place, "; ".join([text, *more])))
+    return OutsideSection(
+        part_rows(reckoning, reach),
+        sum(mark.body.shows_from not in reach for mark in body.blemishes.values()),
+        [BlendRow(terms.place(key), cost_words(reckoning, cost)) for key, cost in outside.costs.blends.items()],
+        cost_words(reckoning, outside.costs.total),
+        [
+            f"{one.event.body.what or 'one contact'}: numbers {', '.join(str(numbers[m.entry.id]) for m in one.marks)}"
+            for one in outside.contacts
+            if one.event is not None
+        ],
+        [(terms.panel(key), "; ".join(found.words)) for key, found in outside.fits.items() if found.words],
+        glass,
+        lines(body.rust),
+        lines(body.trim),
+        lines(body.additions),
+    )

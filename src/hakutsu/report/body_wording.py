@@ -1,0 +1,114 @@
+"""Entries of what was seen outside, in words; registered with the wording of all entries."""
+
+from __future__ import annotations
+
+from hakutsu.entries.body import (
+    Addition,
+    Blemish,
+    Closing,
+    Coating,
+    Depth,
+    Event,
+    EventDropped,
+    Fit,
+    Glass,
+    GlassFault,
+    Origin,
+    Rust,
+    Tint,
+    Trial,
+    Trim,
+    Works,
+)
+from hakutsu.report.wording import body_words
+from hakutsu.vehicle.terms import PLAIN, Terms
+
+Said = tuple[str, str]
+
+
+def _join(*parts: str) -> str:
+    return ", ".join(part for part in parts if part)
+
+
+def size_words(length_mm: float | None, width_mm: float | None = None) -> str:
+    """A size as it is written, such as 120 × 15 mm."""
+    sizes = [f"{one:g}" for one in (length_mm, width_mm) if one is not None]
+    return f"{' × '.join(sizes)} mm" if sizes else ""
+
+
+def blemish_words(body: Blemish) -> str:
+    """A mark: how many, what, how large, how deep, from where it shows."""
+    count = f"{body.count} × " if body.count > 1 else ""
+    depth = "" if body.depth is Depth.UNKNOWN else str(body.depth)
+    trial = "" if body.trial is Trial.NONE else f"a trial spot: {body.trial}"
+    edge = "at an edge" if body.on_edge else ""
+    shows = f"shows from {body.shows_from}"
+    return _join(f"{count}{body.kind}", size_words(body.length_mm, body.width_mm), depth, edge, shows, trial, body.note)
+
+
+@body_words.register
+def _(body: Blemish, terms: Terms = PLAIN) -> Said:
+    return "Blemish", terms.say(blemish_words(body.model_copy(update={"note": ""}))) + (
+        f", {body.note}" if body.note else ""
+    )
+
+
+@body_words.register
+def _(body: Event, terms: Terms = PLAIN) -> Said:
+    return "One contact", _join(f"explains {len(body.blemishes)} blemishes", body.what)
+
+
+@body_words.register
+def _(body: EventDropped, terms: Terms = PLAIN) -> Said:
+    return "No contact", f"{len(body.blemishes)} blemishes have nothing to do with each other"
+
+
+@body_words.register
+def _(body: Fit, terms: Terms = PLAIN) -> Said:
+    gaps = (
+        ("front gap", body.front_mm),
+        ("rear gap", body.rear_mm),
+        ("top gap", body.top_mm),
+        ("taper", body.taper_mm),
+    )
+    said = [f"{name} {gap:g} mm" for name, gap in gaps if gap is not None]
+    said += [f"step {body.step_mm:+g} mm"] if body.step_mm is not None else []
+    said += [word for word, there in (("drops", body.drop), ("play", body.play), ("rubs", body.rubs)) if there]
+    closing = "" if body.closing is Closing.UNKNOWN else f"closing: {body.closing}"
+    return "Fit", _join(*said, closing, body.note) or "nothing out of line"
+
+
+@body_words.register
+def _(body: Rust, terms: Terms = PLAIN) -> Said:
+    structural = "structural" if body.structural else ""
+    coating = "" if body.coating is Coating.UNKNOWN else f"coating: {body.coating}"
+    side = f"from the other side: {body.other_side}" if body.other_side else ""
+    return "Rust", _join(f"{body.grade}: {body.where}", size_words(body.size_mm), structural, coating, side, body.note)
+
+
+@body_words.register
+def _(body: Glass, terms: Terms = PLAIN) -> Said:
+    sight = "in the driver’s sight" if body.in_sight else ""
+    travel = "along its travel" if body.along_travel else ""
+    mark = f"date mark {body.date_mark}" if body.date_mark else ""
+    tint = "" if body.tint is Tint.NONE else f"tint {body.tint}"
+    light = f"{body.light_percent:g} % of light" if body.light_percent is not None else ""
+    fault = "" if body.fault is GlassFault.NONE and (mark or tint or light) else str(body.fault)
+    return "Glass or lamp", _join(fault, size_words(body.size_mm), sight, travel, mark, tint, light, body.note)
+
+
+@body_words.register
+def _(body: Trim, terms: Terms = PLAIN) -> Said:
+    origin = "" if body.origin is Origin.UNKNOWN else str(body.origin)
+    return "Trim", _join(terms.say(f"{body.material}: {body.state}"), origin, body.note)
+
+
+@body_words.register
+def _(body: Addition, terms: Terms = PLAIN) -> Said:
+    sale = {None: "", True: "goes with it", False: "does not go with it"}[body.in_sale]
+    part = {None: "", True: "original part there", False: "original part gone"}[body.original_present]
+    works = "" if body.works is Works.UNKNOWN else str(body.works)
+    holes = f"{body.holes} holes" if body.holes else ""
+    by = f"by {body.by_whom}" if body.by_whom else ""
+    approval = f"approval: {body.approval}" if body.approval else ""
+    return "Addition", _join(body.what, by, works, sale, part, approval, holes, *body.poor, body.note)
