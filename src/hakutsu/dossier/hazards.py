@@ -7,6 +7,7 @@ from datetime import datetime
 from uuid import UUID
 
 from hakutsu.dossier.folding import Gathering, fold
+from hakutsu.entries.body import Rust
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 
@@ -44,6 +45,13 @@ class HazardsDossier:
 @fold("hazard.raised")
 def _raised(gathering: Gathering, entry: Entry, body: HazardRaised) -> None:
     gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, body)
+
+
+@fold("body.rust")
+def _rust(gathering: Gathering, entry: Entry, body: Rust) -> None:
+    if body.forbids_lifting:
+        raised = HazardRaised(cause="sill_perforated", note=body.where)
+        gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, raised)
 
 
 @fold("hazard.cleared")

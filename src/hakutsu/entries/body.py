@@ -197,6 +197,11 @@ class Rust(Body):
     coating: Coating = Coating.UNKNOWN
     note: Note = ""
 
+    @property
+    def forbids_lifting(self) -> bool:
+        """True of perforated rust in what carries: nobody lifts there or goes under it; a licensed test decides."""
+        return self.structural and self.grade is RustGrade.PERFORATED
+
 
 class GlassFault(StrEnum):
     """What is wrong with a pane or a lamp."""

@@ -39,7 +39,7 @@ def _mark(one: Mark, patch: Patch) -> str:
     if len(points) == 2:
         (x, y), (a, b) = points
         sign = tag("path", d=f"M{x:.1f} {y:.1f}L{a:.1f} {b:.1f}", class_="bl-line")
-        x, y = max(points)
+        x, y = (x + a) / 2, (y + b) / 2
     elif len(points) > 2:
         outline = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in points) + "Z"
         sign = tag("path", d=outline, class_="bl-field")

@@ -49,12 +49,13 @@ def shell_sheet(
     spot: NextSpot | None = None,
     marks: str = "",
     sides: tuple[str, str] = ("left", "right"),
+    states: bool = True,
 ) -> str:
     """Draw the sheet as an SVG element; layers are groups with the attribute `data-layer`.
 
     Readings stand as numbers at their places (bold where they stand out from the baseline), suspected filler inside a
     contour (dashed where it is likely, solid where it is sure), the next spot as an open mark. `marks` are blemishes,
-    drawn already; `sides` the names of the vehicle's own left and right.
+    drawn already; `sides` the names of the vehicle's own left and right; without `states` no glyph of film is drawn.
     """
     corners = [corner for patch in patches.values() for corner in patch.corners]
     left, right = min(x for x, _ in corners) - MARGIN, max(x for x, _ in corners) + MARGIN
@@ -67,7 +68,7 @@ def shell_sheet(
         _hatch(),
         *(_patch(panel, patches[panel.key], panel.key == current) for panel in shown),
         tag("g", *(_filler(panel, patches[panel.key]) for panel in shown), data_layer="filler"),
-        tag("g", *(_state(panel, patches[panel.key]) for panel in shown), data_layer="states"),
+        tag("g", *(_state(panel, patches[panel.key]) for panel in shown if states), data_layer="states"),
         tag("g", *(_readings(panel, patches[panel.key], unit, baseline_um) for panel in shown), data_layer="readings"),
         tag("g", _next(spot, patches), data_layer="next"),
         tag("g", marks, data_layer="blemishes"),

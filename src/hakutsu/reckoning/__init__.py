@@ -7,6 +7,7 @@ from functools import cached_property
 from uuid import UUID
 
 from hakutsu.core.body.fit import fit_found
+from hakutsu.core.body.rust import rust_traps
 from hakutsu.core.film import (
     Cover,
     CueLooked,
@@ -239,6 +240,21 @@ class Reckoning:
             return None
         patch = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))[panel]
         return result.filled_share.low * patch.area_cm2, result.filled_share.high * patch.area_cm2
+
+    def measured_cue(self, panel: str, cue: str) -> tuple[float, float] | None:
+        """The chance that a panel was painted again without a measured cue and with it; none where there is none."""
+        looked = self.film_survey.cues.get(panel, ())
+        result = self.film.panel(panel)
+        one = next((one for one in looked if one.kind == cue), None)
+        if one is None or result is None or result.probabilities is None:
+            return None
+        before = without(result.probabilities, looked, one)
+        return sum(before[s] for s in PAINTED_AGAIN), result.altered
+
+    @property
+    def rust_traps(self) -> tuple[str, ...]:
+        """Where this body rusts first."""
+        return tuple(self.terms.say(one) for one in rust_traps(self.dossier.vehicle.body_style))
 
     def cue_effects(self, panel: str) -> dict[UUID, tuple[float, float]]:
         """For each cue looked for on a panel: the chance that it was painted again without that cue and with it."""

@@ -105,7 +105,7 @@ class Outside:
         """What putting all blemishes right costs."""
         wanted: dict[str, list[Wanted]] = {}
         for key, mark in self._body.blemishes.items():
-            one = Wanted(key, self.remedy(mark), mark.body.supply, mark.body.seized)
+            one = Wanted(key, self.remedy(mark), mark.body.count, mark.body.supply, mark.body.seized)
             wanted.setdefault(mark.place, []).append(one)
         settings = self._reckoning.settings
         return costs(wanted, self._painted_neighbours, cost_table(settings.costs), settings.labour_rate)

@@ -21,6 +21,7 @@ from hakutsu.web import account, brief, claims, day, entries, logbook_page, repo
 from hakutsu.web.desk import Desk
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
+from hakutsu.web.outside import pages as outside_pages
 from hakutsu.web.rendering import STATIC, page
 from hakutsu.web.round import arrival, follow_up, gaps, questions, timers
 from hakutsu.web.round import pages as round_pages
@@ -61,6 +62,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         questions,
         follow_up,
         timers,
+        outside_pages,
         station,
         imports,
         gauge,

@@ -15,6 +15,7 @@ from hakutsu.logbook import Acknowledged, Refused
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import PROFILE, film_fragments
+from hakutsu.web.outside.context import outside_fragments
 from hakutsu.web.rendering import rail_fragment
 from hakutsu.web.round.context import place_fragments
 
@@ -29,6 +30,8 @@ class Sent(BaseModel):
     panel: str | None = None
     drawing: str = PROFILE
     place: str | None = None
+    room: str | None = None
+    shows: str | None = None
 
 
 @router.post("/inspections/{inspection}/entries")
@@ -60,6 +63,8 @@ def _fragments(reckoning: Reckoning, sent: Sent, now: datetime) -> dict[str, str
         found |= film_fragments(reckoning, sent.panel, sent.drawing)
     if sent.view == "place":
         found |= place_fragments(reckoning, sent.place, now)
+    if sent.view == "outside":
+        found |= outside_fragments(reckoning, sent.room, sent.shows)
     return found
 
 

@@ -51,6 +51,11 @@ class Costing(unittest.TestCase):
         sure = Remedy("dent_lift", 1.0, None)
         self.check(cost(bonnet=[sure, sure]).total, 70, 2 * mean(LIFT), 220)
 
+    def test_a_group_of_like_marks_is_paid_for_each_of_them(self):
+        two = Wanted(uuid4(), Remedy("dent_lift", 1.0, None), count=2)
+        self.check(cost(bonnet=[two]).total, 70, 2 * mean(LIFT), 220)
+        self.check(cost(bonnet=[Wanted(uuid4(), touch_in, count=14)]).total, 23, mean(TOUCH_IN), 60)
+
     def test_on_two_panels_it_is_paid_twice(self):
         self.check(cost(bonnet=[touch_in], roof=[touch_in]).total, 46, 2 * mean(TOUCH_IN), 120)
 
@@ -88,7 +93,7 @@ class Costing(unittest.TestCase):
         self.check(found.total, 29 + 35, mean(POLISH) + mean(LIFT) + chance * mean(PANEL), 72 + 110 + 470)
 
     def test_supply_and_seized_fixings_widen(self):
-        rare = Wanted(uuid4(), Remedy("replace", 1.0, None), Supply.USED_ONLY, seized=True)
+        rare = Wanted(uuid4(), Remedy("replace", 1.0, None), 1, Supply.USED_ONLY, seized=True)
         # 5 to 9 h, 250 to 700: 5 · 50 + 250 · 0.5 to 9 · 1.6 · 50 + 700 · 1.6
         self.check(cost(tailgate=[rare]).total, 375, (375 + 1840) / 2, 1840)
 

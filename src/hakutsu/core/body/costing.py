@@ -20,10 +20,11 @@ LOCAL = "local"
 
 @dataclass(frozen=True, slots=True)
 class Wanted:
-    """A blemish with its remedy, and what widens the cost of its job."""
+    """A blemish with its remedy, how many like marks it is, and what widens the cost of its job."""
 
     entry: UUID
     remedy: Remedy
+    count: int = 1
     supply: Supply = Supply.STOCKED
     seized: bool = False
 
@@ -137,7 +138,7 @@ def _times(
     """Lowest and highest of one remedy on a part: once, or once a mark."""
     row = remedy_table()["jobs"][name]
     mine = [mark for mark, step in done if step == name]
-    times = len(mine) if row["per"] == "mark" else 1
+    times = sum(mark.count for mark in mine) if row["per"] == "mark" else 1
     cheap, dear = _job(table[row["job"]], mine, rate)
     return times * cheap, times * dear
 

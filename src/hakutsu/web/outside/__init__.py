@@ -1,0 +1,1 @@
+"""The outside station: blemishes, fit, glass and lamps, rust, trim, additions."""
