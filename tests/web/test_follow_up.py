@@ -1,5 +1,6 @@
 import re
 
+from hakutsu.entries.body import Fit, Glass
 from hakutsu.entries.day import Arrival, DayConditions, Dirt
 from hakutsu.entries.general import AskSeller, ForDesk, Hint, Intervention, Limit, NotFitted, NothingFound, Seen
 from hakutsu.entries.hazards import HazardRaised, StepDone
@@ -100,13 +101,22 @@ class ByStation(RoundCase):
                 for one in self.dossier().station_coverage()]  # fmt: skip
 
     def test_numbers_by_hand(self):
-        self.assertEqual(self.stations(), [("Looked over", 17, 0, 0, 0, 17), ("Film", 17, 0, 0, 0, 17)])
+        untouched = [("Fit", 6, 0, 0, 0, 6), ("Glass and lamps", 15, 0, 0, 0, 15)]
+        self.assertEqual(self.stations(), [("Looked over", 17, 0, 0, 0, 17), ("Film", 17, 0, 0, 0, 17), *untouched])
         self.write("general.nothing_found", NothingFound(station="general"), place="front")
         self.write("general.limit", Limit(station="general", because="locked"), place="boot")
         self.write("general.not_fitted", NotFitted(what="spare wheel"), place="under_rear")
         self.write("general.limit", Limit(station="film", because="wrapped"), place="roof")
         self.post(self.inspection, *(reading("bonnet", um) for um in (118, 121, 119)), reading("sill_left", 120))
-        self.assertEqual(self.stations(), [("Looked over", 17, 2, 1, 1, 14), ("Film", 17, 1, 1, 0, 15)])
+        self.write("body.fit", Fit(front_mm=4), place="bonnet")
+        self.write("general.nothing_found", NothingFound(station="general"), place="front_door_left")
+        self.write("body.glass", Glass(), place="windscreen")
+        self.write("general.limit", Limit(station="general", because="taped over"), place="headlamp_left")
+        self.assertEqual(
+            self.stations(),
+            [("Looked over", 17, 2, 1, 1, 14), ("Film", 17, 1, 1, 0, 15), ("Fit", 6, 2, 0, 0, 4),
+             ("Glass and lamps", 15, 1, 1, 0, 13)],
+        )  # fmt: skip
 
     def test_together_they_expect_what_the_places_expect(self):
         total = sum(one.expected for one in self.dossier().place_coverage())

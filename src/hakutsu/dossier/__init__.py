@@ -16,7 +16,7 @@ from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
-from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station
+from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station, outside_parts
 from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.description import VehicleDescription
@@ -76,7 +76,9 @@ class Dossier:
 
     def place_coverage(self) -> list[PlaceCoverage]:
         """Coverage of every place in walk order."""
-        return coverage_by_place(self.day.places(), self.film_coverage(), self.general)
+        protocol = self.opening.brief.protocol
+        outside = outside_parts(self.vehicle, self.body, self.general, protocol)
+        return coverage_by_place(self.day.places(), self.film_coverage(), self.general, outside)
 
     def station_coverage(self) -> list[StationCoverage]:
         """Coverage of every station; together they expect what the places expect."""

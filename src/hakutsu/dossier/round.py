@@ -3,40 +3,69 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
+from hakutsu.dossier.body import BodyDossier
 from hakutsu.dossier.coverage import Covered, PanelCoverage
 from hakutsu.dossier.general import General
 from hakutsu.entries.general import NotFitted
+from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.parts import fitted_parts
 from hakutsu.vehicle.places import place_of_panel, places
+from hakutsu.vehicle.vocabulary import Protocol
+
+SCREEN = "windscreen"
+
+
+class Checked(StrEnum):
+    """Stations that expect a look at single panels or parts."""
+
+    FIT = "Fit"
+    GLASS = "Glass and lamps"
+
+
+@dataclass(frozen=True, slots=True)
+class PartCoverage:
+    """A look at one panel or part that a station expects."""
+
+    station: Checked
+    part: str
+    state: Covered
 
 
 @dataclass(frozen=True, slots=True)
 class PlaceCoverage:
-    """One place: whether it was looked at, its panels' film, and how much of all that is open, done or limited."""
+    """One place: whether it was looked at, its panels' film, the parts to be looked at there, and how much of all that
+    is open, done or limited.
+    """
 
     place: str
     looked: Covered
     because: str
     panels: tuple[PanelCoverage, ...]
+    parts: tuple[PartCoverage, ...] = ()
+
+    @property
+    def _states(self) -> list[Covered]:
+        """States of all that the protocol expects here: the look, every panel to be read, every part to be seen."""
+        read = [panel.state for panel in self.panels if panel.expected]
+        return [self.looked, *read, *(part.state for part in self.parts)]
 
     @property
     def expected(self) -> int:
-        """Things the protocol expects here: the look, and every panel to be read."""
-        return 1 + sum(bool(panel.expected) for panel in self.panels)
+        """Things the protocol expects here."""
+        return len(self._states)
 
     @property
     def done(self) -> int:
         """Of those, how many are done."""
-        return int(self.looked is Covered.DONE) + sum(
-            bool(panel.expected) and panel.state in (Covered.DONE, Covered.NOTHING_TO_READ) for panel in self.panels
-        )
+        return sum(state in (Covered.DONE, Covered.NOTHING_TO_READ) for state in self._states)
 
     @property
     def limited(self) -> int:
         """Of those, how many could not be checked."""
-        return int(self.looked is Covered.LIMITED) + sum(
-            bool(panel.expected) and panel.state is Covered.LIMITED for panel in self.panels
-        )
+        return self._states.count(Covered.LIMITED)
 
     @property
     def open(self) -> int:
@@ -77,7 +106,13 @@ def coverage_by_station(places_covered: list[PlaceCoverage], general: General, a
             sum(panel.state is Covered.LIMITED for panel in film),
             absent,
         ),
+        *(_of_parts(station, places_covered) for station in Checked),
     ]
+
+
+def _of_parts(station: Checked, places_covered: list[PlaceCoverage]) -> StationCoverage:
+    states = [part.state for place in places_covered for part in place.parts if part.station is station]
+    return StationCoverage(station, len(states), states.count(Covered.DONE), states.count(Covered.LIMITED), 0)
 
 
 def _looked(general: General, place: str) -> tuple[Covered, str]:
@@ -89,12 +124,42 @@ def _looked(general: General, place: str) -> tuple[Covered, str]:
     return Covered.OPEN, ""
 
 
-def coverage_by_place(walk: list[str], film: list[PanelCoverage], general: General) -> list[PlaceCoverage]:
-    """Coverage of every place in walk order; a panel reached from nowhere belongs to the first place."""
+def outside_parts(
+    vehicle: VehicleDescription, body: BodyDossier, general: General, protocol: Protocol
+) -> list[tuple[str, PartCoverage]]:
+    """What the stations of the outside expect to be looked at, with the place one stands at.
+
+    Standard and thorough want the fit of everything that opens, and every pane and lamp; quick only the windscreen.
+    """
+    quick, home = protocol is Protocol.QUICK, place_of_panel()
+    seen_glass = {one.place for one in body.glass}
+    found = []
+    for key in vehicle.panel_keys():
+        if panels()[key].opens and not quick:
+            state = _seen(key, key in body.fits, general)
+            found.append((home.get(key, ""), PartCoverage(Checked.FIT, key, state)))
+    for part in fitted_parts(vehicle.body_style, vehicle.doors):
+        if part.key == SCREEN or (part.group in ("pane", "lamp") and not quick):
+            state = _seen(part.key, part.key in seen_glass, general)
+            found.append((part.place, PartCoverage(Checked.GLASS, part.key, state)))
+    return found
+
+
+def _seen(key: str, looked: bool, general: General) -> Covered:
+    if looked or key in general.nothing:
+        return Covered.DONE
+    return Covered.LIMITED if key in general.limits else Covered.OPEN
+
+
+def coverage_by_place(
+    walk: list[str], film: list[PanelCoverage], general: General, outside: list[tuple[str, PartCoverage]]
+) -> list[PlaceCoverage]:
+    """Coverage of every place in walk order; what is reached from nowhere belongs to the first place."""
     home = place_of_panel()
     found = []
     for key in walk:
         mine = tuple(panel for panel in film if home.get(panel.panel, walk[0]) == key)
         looked, because = _looked(general, places()[key].key)
-        found.append(PlaceCoverage(key, looked, because, mine))
+        parts_here = tuple(one for place, one in outside if place == key or (place not in walk and key == walk[0]))
+        found.append(PlaceCoverage(key, looked, because, mine, parts_here))
     return found

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 from functools import cached_property
+from math import log2
 from uuid import UUID
 
 from hakutsu.core.body.fit import fit_found
@@ -68,6 +69,12 @@ def observation(reading: KeptReading, dossier: Dossier, extra_sd_um: float = 0.0
         repeats=body.retest_of,
         extra_sd_um=extra_sd_um,
     )
+
+
+def bits_between(before: float, after: float) -> float:
+    """How far the log2 odds of a chance moved [bits]."""
+    low, high = (min(max(chance, 1e-12), 1 - 1e-12) for chance in (before, after))
+    return log2(high / (1 - high)) - log2(low / (1 - low))
 
 
 def terms(settings: Settings, gauge: Unit = Unit.UM, steering: SteeringSide | None = None) -> Terms:
@@ -241,15 +248,17 @@ class Reckoning:
         patch = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))[panel]
         return result.filled_share.low * patch.area_cm2, result.filled_share.high * patch.area_cm2
 
-    def measured_cue(self, panel: str, cue: str) -> tuple[float, float] | None:
-        """The chance that a panel was painted again without a measured cue and with it; none where there is none."""
+    def measured_cue(self, panel: str, cue: str) -> tuple[float, float, float] | None:
+        """The chance that a panel was painted again without a measured cue and with it, and by how many bits that moved
+        its odds; none where there is none.
+        """
         looked = self.film_survey.cues.get(panel, ())
         result = self.film.panel(panel)
         one = next((one for one in looked if one.kind == cue), None)
         if one is None or result is None or result.probabilities is None:
             return None
-        before = without(result.probabilities, looked, one)
-        return sum(before[s] for s in PAINTED_AGAIN), result.altered
+        before = sum(without(result.probabilities, looked, one)[s] for s in PAINTED_AGAIN)
+        return before, result.altered, bits_between(before, result.altered)
 
     @property
     def rust_traps(self) -> tuple[str, ...]:

@@ -37,10 +37,11 @@ def _second(look: SecondLook) -> str:
 def limit_lines(reckoning: Reckoning) -> list[tuple[str, str]]:
     """What could not be checked and why: at places, because of findings, and for want of a lift."""
     terms, dossier = reckoning.terms, reckoning.dossier
-    found = []
+    reasons: dict[str, list[str]] = {}
     for place, kept in dossier.general.limits.items():
         if isinstance(kept.body, Limit) and not dossier.general.looked_at(place):
-            found.append((terms.place(place), f"not looked at: {kept.body.because}"))
+            reasons.setdefault(kept.body.because, []).append(terms.place(place))
+    found = [("; ".join(named), f"not looked at: {because}") for because, named in reasons.items()]
     causes = {entry.id: body for entry, body in dossier.follow_ups.remarks}
     for _, limit in dossier.follow_ups.caused:
         cause = causes.get(limit.caused_by) if limit.caused_by else None

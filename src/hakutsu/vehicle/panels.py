@@ -20,7 +20,7 @@ _DATA = files("hakutsu.vehicle") / "data"
 
 @dataclass(frozen=True, slots=True)
 class Panel:
-    """One outer panel of a vehicle; `side` is the vehicle's own left or right."""
+    """One outer panel of a vehicle; `side` is the vehicle's own left or right, `opens` true of doors, lids, bonnets."""
 
     key: str
     code: str
@@ -29,6 +29,7 @@ class Panel:
     side: Side | None
     british: str
     american: str
+    opens: bool
 
     @property
     def mirror(self) -> str | None:
@@ -63,7 +64,7 @@ def panels() -> dict[str, Panel]:
                 key = f"{row['key']}_{side}" if side else row["key"]
                 code = row["code"] + (side[0] if side else "")
                 size, plane = cast(Size, row["size"]), cast(Plane, row["plane"])
-                found[key] = Panel(key, code, size, plane, side, row["british"], row["american"])
+                found[key] = Panel(key, code, size, plane, side, row["british"], row["american"], row["opens"] == "yes")
     return found
 
 

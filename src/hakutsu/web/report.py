@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
+from hakutsu.report.body_section import outside_section
 from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.film_section import film_section
 from hakutsu.report.follow_up_section import limit_lines, not_fitted_lines, remark_lines
@@ -40,6 +41,7 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         sheet=sheet_svg(reckoning, sheet_panels(reckoning, panel_rows(reckoning), linked=False), advised=False),
         reckoned=reckoning.film,
         unit=reckoning.terms.film,
+        outside=outside_section(reckoning),
         notes=remark_lines(reckoning, desk.now()),
         limits=limit_lines(reckoning),
         not_fitted=not_fitted_lines(reckoning),

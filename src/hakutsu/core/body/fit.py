@@ -32,11 +32,6 @@ def _table() -> dict[str, Any]:
     return tomllib.loads((files("hakutsu.core.body") / "data" / "fit.toml").read_text(encoding="utf-8"))
 
 
-def opens(panel: str) -> bool:
-    """True for doors, lids and bonnets."""
-    return panel.removesuffix("_left").removesuffix("_right") in _table()["openings"]
-
-
 def own_gap_mm(fits: Mapping[str, Seen[Fit]]) -> float | None:
     """The car's own median gap [mm], or none with fewer than four measured."""
     gaps = [gap for one in fits.values() for name in GAPS if (gap := getattr(one.body, name)) is not None]
@@ -67,10 +62,11 @@ def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | Non
             continue
         against = other if other is not None else own
         said = "on the other side" if other is not None else "usual on this car"
-        if against is not None and abs(gap - against) >= table["out_mm"] - 1e-9:
+        # Of two sides that differ the one farther from the car's own was moved.
+        moved = other is None or own is None or abs(gap - own) >= abs(other - own)
+        if against is not None and abs(gap - against) >= table["out_mm"] - 1e-9 and moved:
             words.append(f"{NAMES[name]} {gap:g} mm, {against:g} mm {said}")
-            # Of two sides that differ the one farther from the car's own was moved.
-            cue |= other is None or own is None or abs(gap - own) >= abs(other - own)
+            cue = True
     if fit.taper_mm is not None and fit.taper_mm > table["taper_mm"]:
         words.append(f"a gap opens by {fit.taper_mm:g} mm along its length")
         cue = True

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
-from math import log2
 from typing import Any
 from uuid import UUID
 
 from hakutsu.core.film import STATES, Concern, Judged, School, cue_groups, cue_kinds, magnet_names
 from hakutsu.dossier import KeptReading
 from hakutsu.entries.film import VerifiedWhen
-from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning import Reckoning, bits_between
 from hakutsu.report.wording import noted, reading_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import planned_spots, spot_pattern, spot_words
@@ -52,8 +51,7 @@ class CueRow:
         """How far the cue moved the log2 odds [bits]."""
         if self.before is None or self.after is None:
             return 0.0
-        before, after = (min(max(chance, 1e-12), 1 - 1e-12) for chance in (self.before, self.after))
-        return log2(after / (1 - after)) - log2(before / (1 - before))
+        return bits_between(self.before, self.after)
 
 
 def panel_context(reckoning: Reckoning, key: str) -> dict[str, Any]:

@@ -8,7 +8,8 @@ from typing import Any
 
 from markupsafe import Markup
 
-from hakutsu.core.body.fit import opens, own_gap_mm
+from hakutsu.core.body.fit import own_gap_mm
+from hakutsu.core.hazards import activities
 from hakutsu.dossier.body import Seen
 from hakutsu.entries import body as kinds
 from hakutsu.figures.blemishes import blemish_marks
@@ -52,6 +53,7 @@ def outside_context(reckoning: Reckoning, room: str, shows: str = "all") -> dict
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
         "rooms": ROOMS,
         "room": room,
         "shows": shows if shows in SHOWS else "all",
@@ -111,7 +113,7 @@ def _fit(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
     own = own_gap_mm(body.fits)
     rows = []
     for key in vehicle.panel_keys():
-        if opens(key) or key in body.fits:
+        if panels()[key].opens or key in body.fits:
             found = reckoning.outside.fits.get(key)
             rows.append((key, terms.panel(key), body.fits.get(key), found, reckoning.measured_cue(key, GAP_CUE)))
     return {

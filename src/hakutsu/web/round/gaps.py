@@ -42,6 +42,9 @@ def gaps(dossier: Dossier, terms: Terms = PLAIN) -> list[Gap]:
             if panel.expected and panel.state is Covered.OPEN:
                 said = f"film on {terms.panel(panel.panel)}: {panel.taken} of {panel.expected}"
                 found.append(Gap(panel.panel, Station.FILM, name, said))
+        for part in one.parts:
+            if part.state is Covered.OPEN:
+                found.append(Gap(part.part, Station.GENERAL, name, f"{part.station}: {terms.place(part.part)}"))
     return found
 
 
