@@ -9,6 +9,7 @@ from importlib.resources import files
 from typing import Any
 from uuid import UUID, uuid5
 
+from hakutsu.demo.pictures import sample_picture
 from hakutsu.entries import Draft, kinds, parse_body
 from hakutsu.entries.film import (
     CoverFelt,
@@ -19,9 +20,11 @@ from hakutsu.entries.film import (
     Verification,
     VerifiedWhen,
 )
-from hakutsu.entries.general import Limit, Seen, Station, Strike
+from hakutsu.entries.general import ForDesk, Limit, Seen, Station, Strike
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
+from hakutsu.entries.pictures import Described, Marked, Picture
 from hakutsu.logbook import Logbook
+from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.vocabulary import ReadingStatus
 
@@ -117,7 +120,28 @@ def _reading(gauge: GaugeInUse, u: float, v: float, shown: float | str) -> Readi
     )
 
 
-def add_demo(logbook: Logbook) -> None:
+def add_pictures(logbook: Logbook, store: PictureFiles, car: str) -> None:
+    """Draw and keep the sample pictures of a demo vehicle, each for its place with its tag and words."""
+    said = demo_car(car)
+    pen = _Pen(f"{car}/pictures", said["begun"])
+    for i, row in enumerate(said.get("picture", ())):
+        with store.receive() as incoming:
+            incoming.write(sample_picture(car, row["mark"], seed=i))
+            kept = incoming.keep(row["name"])
+        body = Picture(sha256=kept.sha256, name=row["name"], mime=kept.mime, size=kept.size, width=kept.width,
+                       height=kept.height, tags=tuple(row.get("tags", ())))  # fmt: skip
+        taken = pen.write("picture.taken", body, place=row["place"])
+        if "words" in row:
+            pen.write("picture.described", Described(of=taken, words=row["words"], tags=body.tags))
+        if "marks" in row:
+            pen.write("picture.annotated", Marked(of=taken, marks=row["marks"]))
+        if "desk" in row:
+            pen.write("general.for_desk", ForDesk(question=row["desk"], shows=taken), place=row["place"])
+        store.want(kept.sha256)
+    logbook.append(demo_id(car), pen.drafts, said["by"])
+
+
+def add_demo(logbook: Logbook, store: PictureFiles | None = None) -> None:
     """Add the demo's inspections that are not there yet; the first author becomes the account if it has no name."""
     for car in CARS:
         if logbook.holds(demo_id(car)):
@@ -128,3 +152,5 @@ def add_demo(logbook: Logbook) -> None:
         logbook.library.keep_gauge(GaugeInUse(**said["gauge"]))
         logbook.open_inspection(demo_id(car), said["begun"])
         logbook.append(demo_id(car), demo_drafts(car), said["by"])
+        if store is not None:
+            add_pictures(logbook, store, car)

@@ -16,6 +16,7 @@ from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
+from hakutsu.dossier.pictures import Pictures
 from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station, outside_parts
 from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.entries.envelope import Entry
@@ -60,6 +61,7 @@ class Dossier:
     claims: Claims
     follow_ups: FollowUps
     body: BodyDossier
+    pictures: Pictures
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -106,4 +108,5 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         gathering.station(Claims),
         gathering.station(FollowUps),
         gathering.station(BodyDossier),
+        gathering.station(Pictures),
     )

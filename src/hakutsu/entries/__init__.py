@@ -1,6 +1,6 @@
 """What can be written down. Importing this room registers every kind of entry."""
 
-from hakutsu.entries import body, claims, day, film, follow_up, general, hazards, opening, settings, timers
+from hakutsu.entries import body, claims, day, film, follow_up, general, hazards, opening, pictures, settings, timers
 from hakutsu.entries.envelope import Draft, Entry
 from hakutsu.entries.registry import EntryError, kinds, parse_body
 
@@ -18,6 +18,7 @@ __all__ = [
     "kinds",
     "opening",
     "parse_body",
+    "pictures",
     "settings",
     "timers",
 ]

@@ -105,10 +105,14 @@ class AskSeller(Body):
 
 @entry_kind("general.for_desk")
 class ForDesk(Body):
-    """Something to look up, look at large, or ask, later at the desk; with the name or number of its picture."""
+    """Something to look up, look at large, or ask, later at the desk.
+
+    `picture` is a picture's name or number on a camera, `shows` the entry of one that is here.
+    """
 
     question: Said
     picture: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
+    shows: UUID | None = None
 
 
 @entry_kind("general.do_not_know")

@@ -38,6 +38,7 @@ class MarkRow:
     because: tuple[str, ...]
     shows_from: ShowsFrom
     contact: int | None
+    pictures: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,6 +109,7 @@ def _row(reckoning: Reckoning, mark: Seen[Blemish], number: int, contact: int | 
         because,
         mark.body.shows_from,
         contact,
+        len(reckoning.dossier.pictures.of(mark.entry.id)),
     )
 
 

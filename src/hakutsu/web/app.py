@@ -17,11 +17,13 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from hakutsu.logbook import Logbook
+from hakutsu.logbook.pictures import MOST_CLIP, PictureFiles
 from hakutsu.web import account, brief, claims, day, entries, logbook_page, report, searching, settings
 from hakutsu.web.desk import Desk
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.outside import pages as outside_pages
+from hakutsu.web.pictures import pages as picture_pages
 from hakutsu.web.rendering import STATIC, page
 from hakutsu.web.round import arrival, follow_up, gaps, questions, timers
 from hakutsu.web.round import pages as round_pages
@@ -29,7 +31,7 @@ from hakutsu.web.round import pages as round_pages
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
 MOST_BYTES = 8 * 1024 * 1024
 CONTENT_POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; media-src 'self'; font-src 'self'; "
     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
 HEADERS = {
@@ -43,13 +45,14 @@ Next = Callable[[Request], Awaitable[Response]]
 
 def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     """Build the application over a logbook; `uploads` is where files wait between preview and import."""
-    desk = Desk(logbook, uploads / "uploads")
+    desk = Desk(logbook, uploads / "uploads", PictureFiles(uploads / "pictures"))
     gauges = GaugeSessions(desk)
 
     @asynccontextmanager
     async def running(_app: FastAPI) -> AsyncIterator[None]:
         yield
         await run_in_threadpool(gauges.close)
+        await run_in_threadpool(desk.pictures.close)
 
     app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None, lifespan=running)
     app.state.desk, app.state.gauges = desk, gauges
@@ -63,6 +66,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         follow_up,
         timers,
         outside_pages,
+        picture_pages,
         station,
         imports,
         gauge,
@@ -92,10 +96,11 @@ async def _guard(request: Request, call_next: Next) -> Response:
     origin = request.headers.get("origin")
     foreign = origin is not None and urlsplit(origin).netloc != request.headers.get("host")
     length = request.headers.get("content-length", "0")
-    if request.method == "POST" and foreign:
+    most = MOST_CLIP if request.method == "PUT" else MOST_BYTES
+    if request.method in ("POST", "PUT") and foreign:
         response: Response = JSONResponse({"message": "sent from another site"}, 403)
-    elif not length.isdigit() or int(length) > MOST_BYTES:
-        response = JSONResponse({"message": f"larger than {MOST_BYTES // 1024 // 1024} MB"}, 413)
+    elif not length.isdigit() or int(length) > most:
+        response = JSONResponse({"message": f"larger than {most // 1024 // 1024} MB"}, 413)
     else:
         response = await call_next(request)
     for name, value in HEADERS.items():

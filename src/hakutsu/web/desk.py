@@ -14,6 +14,7 @@ from fastapi import Depends, HTTPException, Request
 from hakutsu.dossier import Dossier, gather_dossier
 from hakutsu.entries.settings import Settings
 from hakutsu.logbook import Logbook
+from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.reckoning import Reckoning
 
 KEPT = 32
@@ -23,9 +24,10 @@ UNNAMED = "inspector"
 class Desk:
     """The logbook, with the newest reckonings kept by the settings and the hash of the last entry they rest on."""
 
-    def __init__(self, logbook: Logbook, uploads: Path) -> None:
+    def __init__(self, logbook: Logbook, uploads: Path, pictures: PictureFiles) -> None:
         self.logbook = logbook
         self.uploads = uploads
+        self.pictures = pictures
         self._kept: OrderedDict[tuple[UUID, str], Reckoning] = OrderedDict()
         self._unwatched: dict[UUID, int] = {}  # inspections without a running timer, at their last entry
         self._lock = Lock()

@@ -36,7 +36,7 @@ def rail(reckoning: Reckoning, now: datetime) -> list[Left]:
         (len(reckoning.proposed_limits), "limit proposed", "limits proposed", "round", True),
         (len(general.open(Hint)), "hint", "hints", "round", False),
         (len(general.open(AskSeller)), "to ask", "to ask", "round", False),
-        (len(general.open(ForDesk)), "for the desk", "for the desk", "place/desk", False),
+        (len(general.open(ForDesk)), "for the desk", "for the desk", "desk", False),
     )
     begun = [Left(f"Places {looked}/{len(places)}", "round"), Left(f"Film {read}/{len(film)}", "film")]
     return begun + [Left(f"{n} {one if n == 1 else many}", room, asks) for n, one, many, room, asks in waiting if n]

@@ -19,6 +19,7 @@ from hakutsu.web.film.context import (
     sheet_panels,
     sheet_svg,
 )
+from hakutsu.web.pictures.context import report_pictures
 from hakutsu.web.rendering import page
 
 router = APIRouter()
@@ -42,6 +43,7 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         reckoned=reckoning.film,
         unit=reckoning.terms.film,
         outside=outside_section(reckoning),
+        pictures=report_pictures(reckoning),
         notes=remark_lines(reckoning, desk.now()),
         limits=limit_lines(reckoning),
         not_fitted=not_fitted_lines(reckoning),

@@ -9,6 +9,7 @@ import uvicorn
 
 from hakutsu.demo import add_demo
 from hakutsu.logbook import DataDirectory, Logbook
+from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.web.app import create_app
 
 
@@ -46,7 +47,9 @@ def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
         with _listen(host, port) as listening:
             logbook = Logbook(directory.engine())
             if with_demo:
-                add_demo(logbook)
+                files = PictureFiles(directory.path / "pictures")
+                add_demo(logbook, files)
+                files.close()
             address = f"http://{host}:{listening.getsockname()[1]}/"
             print(f"Hakutsu is at {address}  (data in {directory.path}; stop with Ctrl+C)", flush=True)
             config = uvicorn.Config(

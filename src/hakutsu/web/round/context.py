@@ -85,6 +85,7 @@ def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, An
         "back_to": f"place/{key}",
         **follow_up_context(reckoning, reckoning.second_looks(now), here),
         **_desk_queue(reckoning, key),
+        "pictures_here": sum(one.entry.place in here for one in reckoning.dossier.pictures.taken.values()),
         "how": HOW,
         "usual_limits": USUAL_LIMITS,
         "unit": reckoning.dossier.film.gauge.unit,

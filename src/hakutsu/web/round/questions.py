@@ -38,7 +38,7 @@ async def settle(request: Request, inspection: UUID, desk: DeskHere, reckoning: 
         return page(request, "round/round.html", status=422, tab="round", fault="", **context)
     if settled is None:
         desk.logbook.append(inspection, [Draft.write("general.settled", body, desk.now())], desk.author)
-    return RedirectResponse(f"/inspections/{inspection}/round", 303)
+    return RedirectResponse(f"/inspections/{inspection}/{'desk' if form.get('back') == 'desk' else 'round'}", 303)
 
 
 @router.post("/inspections/{inspection}/round/open")

@@ -1,0 +1,140 @@
+"""What the pages of pictures show."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from markupsafe import Markup
+
+from hakutsu.dossier.pictures import KeptPicture
+from hakutsu.entries.general import ForDesk
+from hakutsu.entries.pictures import Looks, PictureKind
+from hakutsu.figures.annotation import annotation_svg
+from hakutsu.logbook.pictures import PictureFiles
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.body_section import numbered
+from hakutsu.report.wording import body_words
+from hakutsu.vehicle.places import places
+from hakutsu.vehicle.shots import Shot, shot_list
+
+MOST_IN_REPORT = 24
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A picture as the pages show it."""
+
+    kept: KeptPicture
+    place: str
+    about: str
+    overlay: Markup
+
+    @property
+    def still(self) -> bool:
+        """True of a still, false of a clip or sound."""
+        return self.kept.body.kind is PictureKind.STILL
+
+    @property
+    def caption(self) -> str:
+        """Words, else what it was taken for, else where."""
+        return self.kept.words or self.about or self.place or self.kept.body.name or "picture"
+
+
+def shown(reckoning: Reckoning, kept: KeptPicture) -> Shown:
+    """One picture."""
+    about = ""
+    if kept.body.of is not None:
+        entry = next((one for one in reckoning.dossier.entries if one.id == kept.body.of), None)
+        about = ": ".join(part for part in body_words(entry.parsed(), reckoning.terms) if part) if entry else ""
+    overlay = Markup(annotation_svg(kept.marks, kept.body.width, kept.body.height)) if kept.marks else Markup("")
+    return Shown(kept, reckoning.terms.place(kept.entry.place), about, overlay)
+
+
+def report_pictures(reckoning: Reckoning) -> list[Shown]:
+    """Stills the report shows: those with words or marks, or taken for an entry, up to MOST_IN_REPORT of them."""
+    taken = reckoning.dossier.pictures.taken.values()
+    chosen = [one for one in taken if one.body.kind is PictureKind.STILL and (one.words or one.marks or one.body.of)]
+    return [shown(reckoning, one) for one in chosen[:MOST_IN_REPORT]]
+
+
+def shots(reckoning: Reckoning) -> list[tuple[Shot, str, bool]]:
+    """The shot list with what is on each, ticked where a picture has its tag."""
+    dossier, terms = reckoning.dossier, reckoning.terms
+    tags = {tag for kept in dossier.pictures.taken.values() for tag in kept.tags}
+    wanted = shot_list(dossier.vehicle.body_style, dossier.opening.brief.protocol)
+    return [(shot, terms.say(shot.words), shot.tag in tags) for shot in wanted]
+
+
+def where(reckoning: Reckoning) -> list[tuple[str, str]]:
+    """What a picture can be tied to: places, panels, and marks by their number."""
+    terms, dossier = reckoning.terms, reckoning.dossier
+    found = [(key, terms.place(key)) for key in places()]
+    found += [(key, terms.panel(key)) for key in dossier.vehicle.panel_keys()]
+    marks = dossier.body.blemishes
+    return found + [(f"of:{key}", f"mark {i}: {marks[key].body.kind}") for key, i in numbered(reckoning).items()]
+
+
+def pictures_context(reckoning: Reckoning, files: PictureFiles, place: str = "", of: str = "") -> dict[str, Any]:
+    """The page of all pictures, or those of one place or for one entry."""
+    every = list(reckoning.dossier.pictures.taken.values())
+    chosen = [one for one in every if (not place or one.entry.place == place) and (not of or str(one.body.of) == of)]
+    taken_at = {one.entry.place: reckoning.terms.place(one.entry.place) for one in every if one.entry.place}
+    listed = shots(reckoning)
+    return {
+        "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
+        "pictures": [shown(reckoning, one) for one in chosen],
+        "every": len(every),
+        "place": place,
+        "chosen": f"of:{of}" if of else place,
+        "taken_at": sorted(taken_at.items(), key=lambda one: str(one[1])),
+        "shots": listed,
+        "shots_done": sum(done for _, _, done in listed),
+        "where": where(reckoning),
+        "waiting": files.waiting,
+        "config": json.dumps({"inspection": str(reckoning.dossier.inspection), "view": "pictures"}),
+    }
+
+
+def picture_context(reckoning: Reckoning, entry: UUID) -> dict[str, Any]:
+    """One picture, large, with its neighbours."""
+    taken = reckoning.dossier.pictures.taken
+    keys = list(taken)
+    at = keys.index(entry)
+    kept = taken[entry]
+    marks = [mark.model_dump(mode="json") for mark in kept.marks]
+    return {
+        "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
+        "one": shown(reckoning, kept),
+        "back": keys[at - 1],
+        "next": keys[(at + 1) % len(keys)],
+        "number": at + 1,
+        "count": len(keys),
+        "looks": list(Looks),
+        "tags": [(shot.tag, words) for shot, words, _ in shots(reckoning)],
+        "questions": [
+            kept for kept in reckoning.dossier.general.open(ForDesk) if getattr(kept.body, "shows", None) == entry
+        ],
+        "config": json.dumps({"inspection": str(reckoning.dossier.inspection), "of": str(entry), "marks": marks}),
+    }
+
+
+def desk_context(reckoning: Reckoning, at: int) -> dict[str, Any]:
+    """The desk queue, one item at a time: its question, and its picture where it has one."""
+    queue = reckoning.dossier.general.open(ForDesk)
+    at = max(0, min(at, len(queue) - 1))
+    item = queue[at] if queue else None
+    key = getattr(item.body, "shows", None) if item else None
+    kept = reckoning.dossier.pictures.taken.get(key) if key else None
+    return {
+        "dossier": reckoning.dossier,
+        "terms": reckoning.terms,
+        "queue": [(one, body_words(one.body)[1], reckoning.terms.place(one.entry.place)) for one in queue],
+        "at": at,
+        "item": item,
+        "picture": shown(reckoning, kept) if kept else None,
+    }
