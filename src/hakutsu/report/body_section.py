@@ -11,6 +11,7 @@ from babel.numbers import format_currency
 
 from hakutsu.core.body.costing import NOTHING, Cost
 from hakutsu.core.body.remedy import Remedy, remedy_name
+from hakutsu.core.stories import Finding
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Blemish, ShowsFrom
 from hakutsu.figures.blemishes import Mark
@@ -146,11 +147,27 @@ class OutsideSection:
     rust: list[tuple[str, str]]
     trim: list[tuple[str, str]]
     additions: list[tuple[str, str]]
+    stories: list[str]
 
     @property
     def empty(self) -> bool:
         """True when nothing was written down of the outside."""
         return not (self.parts or self.hidden or self.fit or self.glass or self.rust or self.trim or self.additions)
+
+
+def story_lines(reckoning: Reckoning) -> list[str]:
+    """Findings that explain each other, both named."""
+    terms = reckoning.terms
+    entries = {entry.id: entry for entry in reckoning.dossier.entries}
+
+    def named(one: Finding) -> str:
+        place = terms.place(one.place) or "somewhere"
+        if one.entry is None:
+            return f"{place}: {one.words}"
+        words = body_words(entries[one.entry].parsed(), terms)[1]
+        return f"{place}: {one.words.removesuffix(' out_of_line') if one.kind == 'body.fit' else words}"
+
+    return [terms.say(f"{one.words}") + f" ({named(one.one)}; {named(one.other)})" for one in reckoning.outside.stories]
 
 
 def outside_section(reckoning: Reckoning) -> OutsideSection:
@@ -183,4 +200,5 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
         lines(body.rust),
         lines(body.trim),
         lines(body.additions),
+        story_lines(reckoning),
     )
