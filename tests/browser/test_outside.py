@@ -80,8 +80,29 @@ class Marks(BrowserCase):
         self.one("#f-grade").send_keys("perforated")
         self.press("[data-entry='body.rust'] .button-main")
         self.wait(lambda: "nobody lifts there" in self.listed())
+        self.press("[data-none=rust]")
+        self.wait(lambda: "Looked, none found" in self.listed())
         self.open(f"{here}/round")
         self.assertIn("Stand-down: perforated sill", self.text("main"))
+
+    def test_by_place_what_is_due_leads_there_and_comes_back_done(self):
+        here = self.new_inspection()
+        self.open(f"{here}/place/front_corner_left")
+        self.wait(lambda: self.all("html[data-ready=place]"))
+        due = self.text("[data-fragment=place_due]")
+        for words in ("Film: Front wing, left", "Glass and lamps: Headlamp, left"):
+            self.assertIn(words, due)
+        self.one("[data-fragment=place_due] a[href$='outside/glass']").click()
+        self.wait(lambda: self.all("html[data-ready=outside]"))
+        self.press("[aria-label='Nothing wrong: Headlamp, left']")
+        self.wait_saved_here()
+        self.open(f"{here}/place/front_corner_left")
+        self.assertIn("Due here: 4 of 5", self.text("[data-fragment=place_due]"))
+
+    def wait_saved_here(self):
+        self.wait(
+            lambda: self.text("#saved") == "saved" and not self.all("[aria-label='Nothing wrong: Headlamp, left']")
+        )
 
 
 class Narrow(BrowserCase):

@@ -90,7 +90,7 @@ class Outside(RoundCase):
                             ("glass_front_door_right", "6")):  # fmt: skip
             self.write("body.glass", Glass(date_mark=mark), place=place)
         self.assertIn("marked unlike the others (6): replaced", self.text("glass"))
-        self.assertEqual(len(re.findall(r'aria-label="Nothing wrong', self.text("glass"))), 11)
+        self.assertEqual(len(re.findall(r'aria-label="Nothing wrong', self.text("glass"))), 12)
 
     def test_perforated_rust_in_what_carries_forbids_lifting_until_it_is_cleared(self):
         rust = self.write("body.rust", Rust(grade="perforated", where="sill end", structural=True), place="flank_left")

@@ -9,6 +9,7 @@ from uuid import UUID
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.body import Addition, Blemish, Event, EventDropped, Fit, Glass, Rust, Trim
 from hakutsu.entries.envelope import Entry
+from hakutsu.entries.general import NothingFound, Station
 from hakutsu.entries.registry import Body
 
 SeenT = TypeVar("SeenT", bound=Body)
@@ -39,6 +40,7 @@ class BodyDossier:
     rust: list[Seen[Rust]] = field(default_factory=list)
     trim: list[Seen[Trim]] = field(default_factory=list)
     additions: list[Seen[Addition]] = field(default_factory=list)
+    none: list[Seen[NothingFound]] = field(default_factory=list)
 
     def on(self, place: str) -> list[Seen[Blemish]]:
         """Blemishes of a panel or other part, in the order of the logbook."""
@@ -48,6 +50,12 @@ class BodyDossier:
 @fold("body.blemish")
 def _blemish(gathering: Gathering, entry: Entry, body: Blemish) -> None:
     gathering.station(BodyDossier).blemishes[entry.id] = Seen(entry, body)
+
+
+@fold("general.nothing_found")
+def _none(gathering: Gathering, entry: Entry, body: NothingFound) -> None:
+    if body.station is Station.OUTSIDE:
+        gathering.station(BodyDossier).none.append(Seen(entry, body))
 
 
 @fold("body.event")

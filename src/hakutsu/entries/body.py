@@ -158,6 +158,7 @@ class Fit(Body):
     drop: bool = False
     play: bool = False
     rubs: bool = False
+    faults: tuple[Annotated[str, StringConstraints(max_length=40)], ...] = ()
     note: Note = ""
 
     @property
@@ -220,6 +221,11 @@ class GlassFault(StrEnum):
     SLOW = "moves slowly or binds"
     HEATER = "heated lines dead"
     SEAL = "seal perished"
+    CLOUDED = "clouded or creased"
+    DRAIN = "drain blocked"
+    TORN = "torn"
+    FRAME = "frame worn"
+    PATTERN = "wrong pattern"
 
 
 class Tint(StrEnum):

@@ -18,6 +18,7 @@ class Station(StrEnum):
 
     FILM = "film"
     GENERAL = "general"
+    OUTSIDE = "outside"
 
 
 @entry_kind("general.seen")
@@ -41,7 +42,9 @@ class Seen(Body):
 
 @entry_kind("general.nothing_found")
 class NothingFound(Body):
-    """Looked, nothing found; at the film station: looked, and there is nothing a gauge could read."""
+    """Looked, nothing found. At the film station: looked, and there is nothing a gauge could read; outside, `text` says
+    what was looked for.
+    """
 
     station: Station
     text: str = ""

@@ -7,7 +7,7 @@ import os
 import threading
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import contextmanager, suppress
+from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 from tempfile import NamedTemporaryFile
@@ -86,7 +86,7 @@ class Incoming:
         found = recognise(Path(self._file.name), name, self._hash.hexdigest(), self.size)
         target = self._files.original(found.sha256)
         target.parent.mkdir(parents=True, exist_ok=True)
-        os.replace(self._file.name, target)
+        Path(self._file.name).replace(target)
         _sync_directory(target.parent)
         return found
 
@@ -180,8 +180,7 @@ class PictureFiles:
             try:
                 yield Incoming(file, self)
             finally:
-                with suppress(FileNotFoundError):
-                    os.unlink(file.name)
+                Path(file.name).unlink(missing_ok=True)
 
     def copy(self, sha256: str, size: int) -> Path | None:
         """A scaled copy, or none while it is not made yet; asking for it has it made."""
@@ -232,4 +231,4 @@ def make_copies(original: Path, copies: dict[int, Path]) -> None:
         target.parent.mkdir(parents=True, exist_ok=True)
         with NamedTemporaryFile(dir=target.parent, suffix=".part", delete=False) as file:
             Image.frombytes("RGB", upright.size, upright.tobytes()).save(file, "JPEG", quality=82)
-        os.replace(file.name, target)
+        Path(file.name).replace(target)

@@ -29,7 +29,7 @@ if TYPE_CHECKING:
 
 NEAR_CM = 15.0
 ALTERED_FROM = 0.7
-BY_GROUP: dict[str, On] = {"wheel": "wheel", "pane": "pane", "lamp": "lamp", "trim": "trim"}
+BY_GROUP: dict[str, On] = {"wheel": "wheel", "pane": "pane", "lamp": "lamp", "trim": "trim", "roof": "pane"}
 
 
 @dataclass(frozen=True, slots=True)

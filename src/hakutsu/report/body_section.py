@@ -148,11 +148,14 @@ class OutsideSection:
     trim: list[tuple[str, str]]
     additions: list[tuple[str, str]]
     stories: list[str]
+    none: list[str]
 
     @property
     def empty(self) -> bool:
         """True when nothing was written down of the outside."""
-        return not (self.parts or self.hidden or self.fit or self.glass or self.rust or self.trim or self.additions)
+        return not (
+            self.parts or self.hidden or self.fit or self.glass or self.rust or self.trim or self.additions or self.none
+        )
 
 
 def story_lines(reckoning: Reckoning) -> list[str]:
@@ -201,4 +204,5 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
         lines(body.trim),
         lines(body.additions),
         story_lines(reckoning),
+        [f"{one.body.text}: {terms.place(one.place)}" for one in body.none],
     )

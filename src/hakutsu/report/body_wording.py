@@ -75,7 +75,7 @@ def _(body: Fit, terms: Terms = PLAIN) -> Said:
     said += [f"step {body.step_mm:+g} mm"] if body.step_mm is not None else []
     said += [word for word, there in (("drops", body.drop), ("play", body.play), ("rubs", body.rubs)) if there]
     closing = "" if body.closing is Closing.UNKNOWN else f"closing: {body.closing}"
-    return "Fit", _join(*said, closing, body.note) or "nothing out of line"
+    return "Fit", _join(*said, closing, *body.faults, body.note) or "nothing out of line"
 
 
 @body_words.register

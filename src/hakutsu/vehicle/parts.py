@@ -11,7 +11,7 @@ from typing import Literal, get_args
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
 
-Group = Literal["wheel", "pane", "lamp", "trim"]
+Group = Literal["wheel", "pane", "lamp", "trim", "roof"]
 GROUPS: tuple[Group, ...] = get_args(Group)
 
 
@@ -26,6 +26,7 @@ class Part:
     place: str
     since_doors: int
     lacks: frozenset[str]
+    only: frozenset[str]
 
     @property
     def mirror(self) -> str | None:
@@ -54,7 +55,14 @@ def parts() -> dict[str, Part]:
                 raise ValueError(f"part {key} lies at {place}, which is no place")
             full, name = (f"{key}_{side}" if side else key), row["name"].replace("{s}", f"{{{side}}}")
             found[full] = Part(
-                full, name, row["group"], side, place, row.get("since", 0), frozenset(row.get("lacks", ()))
+                full,
+                name,
+                row["group"],
+                side,
+                place,
+                row.get("since", 0),
+                frozenset(row.get("lacks", ())),
+                frozenset(row.get("only", ())),
             )
     return found
 
@@ -64,5 +72,8 @@ def fitted_parts(style: str, doors: int, group: Group | None = None) -> list[Par
     return [
         part
         for part in parts().values()
-        if style not in part.lacks and doors >= part.since_doors and group in (None, part.group)
+        if style not in part.lacks
+        and (not part.only or style in part.only)
+        and doors >= part.since_doors
+        and group in (None, part.group)
     ]

@@ -76,4 +76,5 @@ def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | Non
                                        ("paint rubbed through", fit.rubs)) if there]  # fmt: skip
     if fit.closing in (Closing.FALLS, Closing.SLAM):
         words.append(f"closing: {fit.closing}")
+    words += fit.faults
     return FitFound(panel, tuple(words), cue)

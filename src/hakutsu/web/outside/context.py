@@ -41,7 +41,9 @@ POOR = (
     "connectors leading nowhere",
     "hides what is below",
 )
-GROUP_NAMES = {"wheel": "Wheels", "pane": "Panes", "lamp": "Lamps", "trim": "Trim"}
+FIT_FAULTS = ("strut does not hold", "latch worn", "safety catch fails", "seal torn", "hem seam open")
+GROUP_NAMES = {"wheel": "Wheels", "pane": "Panes", "lamp": "Lamps", "trim": "Trim", "roof": "Roof openings"}
+LOOKED_FOR = {"rust": "rust", "trim": "worn or missing trim", "additions": "additions"}
 SHOWS = {"all": "all marks", "arm": "what shows at arm’s length", "yard": "what shows across the yard"}
 _REACH = {"all": REACH[Taste.SHOW], "arm": REACH[Taste.TIDY], "yard": REACH[Taste.WORK]}
 
@@ -60,6 +62,9 @@ def outside_context(reckoning: Reckoning, room: str, shows: str = "all") -> dict
         "shows_names": SHOWS,
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection), "room": room}),
     }
+    body = reckoning.dossier.body
+    context["none"] = [(one, terms.place(one.place)) for one in body.none if one.body.text == LOOKED_FOR.get(room)]
+    context["looked_for"] = LOOKED_FOR.get(room, "")
     return context | _ROOMS[room](reckoning, context["shows"])
 
 
@@ -121,6 +126,7 @@ def _fit(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
         "own_gap": own,
         "panels_here": [(key, terms.panel(key)) for key in vehicle.panel_keys()],
         "closings": list(kinds.Closing),
+        "fit_faults": FIT_FAULTS,
     }
 
 
@@ -130,7 +136,9 @@ def _said(reckoning: Reckoning, seen: Sequence[Seen[Any]]) -> list[tuple[Seen[An
 
 def _glass(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
     vehicle, terms, body = reckoning.dossier.vehicle, reckoning.terms, reckoning.dossier.body
-    fitted = [part for part in fitted_parts(vehicle.body_style, vehicle.doors) if part.group in ("pane", "lamp")]
+    fitted = [
+        part for part in fitted_parts(vehicle.body_style, vehicle.doors) if part.group in ("pane", "lamp", "roof")
+    ]
     return {
         "pieces": [
             (part.key, terms.place(part.key), [one for one in _said(reckoning, body.glass) if one[0].place == part.key])

@@ -73,9 +73,13 @@ document.addEventListener("submit", async (event) => {
 });
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-strike], [data-fill], [data-shows]");
+  const target = event.target.closest("[data-strike], [data-fill], [data-shows], [data-none]");
   if (!target) return;
-  const { strike, fill, value, shows: reach } = target.dataset;
+  const { strike, fill, value, shows: reach, none } = target.dataset;
+  if (none) {
+    const place = document.querySelector("#f-place").value;
+    outbox.add([draft("general.nothing_found", { station: "outside", text: none }, { place })]);
+  }
   if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
   if (fill) {
     const field = document.querySelector(`[name="${fill}"]`);
