@@ -1,6 +1,7 @@
 import re
 
 from hakutsu.entries.body import Addition, Blemish, Event, Fit, Glass, Rust, Trim
+from hakutsu.entries.general import NothingFound, Strike
 from hakutsu.entries.opening import Brief
 from tests.builders import reading
 from tests.web.case import RoundCase
@@ -66,8 +67,6 @@ class Outside(RoundCase):
     def test_a_struck_mark_of_a_contact_leaves_the_rest(self):
         one, other = self.mark("front_door_left"), self.mark("rear_door_left")
         self.write("body.event", Event(blemishes=(one, other)))
-        from hakutsu.entries.general import Strike
-
         self.write("general.strike", Strike(), strikes=other)
         self.assertIn("numbers 1", self.text("blemishes"))
 
@@ -130,3 +129,10 @@ class Outside(RoundCase):
             answer = self.client.post(f"{self.here}/entries", json={"entries": [draft]}).json()
             self.assertEqual(len(answer["refused"]), 1)
             self.assertTrue(answer["refused"][0]["message"])
+
+    def test_looked_and_none_found_is_an_entry_of_its_own_and_leaves_the_place_to_be_looked_at(self):
+        self.write("general.nothing_found", NothingFound(station="outside", text="rust"), place="front")
+        self.assertIn("Looked, none found", self.text("rust"))
+        self.assertNotIn("Looked, none found", self.text("trim"))
+        self.assertIn("Looked for and not found: rust: Front", self.client.get(f"{self.here}/report").text)
+        self.assertEqual(str(self.place("front").looked), "open")

@@ -63,7 +63,7 @@ def outside_context(reckoning: Reckoning, room: str, shows: str = "all") -> dict
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection), "room": room}),
     }
     body = reckoning.dossier.body
-    context["none"] = [(one, terms.place(one.place)) for one in body.none if one.body.text == LOOKED_FOR.get(room)]
+    context["not_found"] = [(one, terms.place(one.place)) for one in body.none if one.body.text == LOOKED_FOR.get(room)]
     context["looked_for"] = LOOKED_FOR.get(room, "")
     return context | _ROOMS[room](reckoning, context["shows"])
 
