@@ -9,13 +9,12 @@ from hakutsu.demo.building import demo_id
 from tests.browser.driving import ROOT, RunningServer, browser
 
 OUT = ROOT / "docs" / "screenshots"
-ESTATE, HATCH, FELL = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "fell"))
+ESTATE, HATCH = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch"))
 WIDE, NARROW = (1280, 800), (390, 844)
 PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").checked = true;
 document.querySelector("[action$=conditions] button").click()"""
 RAISE = """document.querySelector("[value=fuel_wet]").click(); document.querySelector("#note").value = "at the filter";
 document.querySelector("#raise + form button").click()"""
-TO_SHEET = "document.querySelector('.area-drawing').scrollIntoView()"
 
 
 def opened(details: str, seen: str) -> str:
@@ -29,7 +28,10 @@ VIEWS = {
     "film-station": (f"{ESTATE}/film?panel=rear_quarter_right", WIDE, ""),
     "film-station-narrow": (f"{HATCH}/film?panel=rear_quarter_left", NARROW, ""),
     "shell-sheet": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", WIDE, ""),
-    "shell-sheet-narrow": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", NARROW, TO_SHEET),
+    "outside": (f"{ESTATE}/outside/blemishes", WIDE, ""),
+    "fit": (f"{ESTATE}/outside/fit", WIDE, ""),
+    "pictures": (f"{ESTATE}/pictures", WIDE, ""),
+    "picture": (f"{ESTATE}/pictures", WIDE, "document.querySelectorAll('[data-fragment=grid] a')[2].click()"),
     "film-story": (f"{ESTATE}/film?panel=bonnet", WIDE, opened("story", ".area-more")),
     "film-cues": (f"{ESTATE}/film?panel=front_wing_left&drawing=sheet", WIDE, opened("cues", "#cues")),
     "film-gauge": (f"{ESTATE}/film", WIDE, opened("gauge-details", "#gauge-details")),
@@ -38,10 +40,8 @@ VIEWS = {
     "run-sheet": (f"{HATCH}/runsheet", WIDE, PLAN),
     "stand-down": (f"{HATCH}/standdowns", WIDE, RAISE),
     "arrival": (f"{HATCH}/arrival", WIDE, ""),
-    "film-keys": (f"{FELL}/film", WIDE, "document.querySelector('#keys').showModal()"),
     "vehicle": (f"{HATCH}/vehicle", WIDE, ""),
     "logbook": (f"{ESTATE}/logbook", WIDE, ""),
-    "search": ("/search?q=film", WIDE, ""),
     "report": (f"{ESTATE}/report", (1000, 1400), ""),
 }
 

@@ -35,6 +35,9 @@ class Accessibility(BrowserCase):
                 "settings",
             )
         )
+        rooms = ("blemishes", "fit", "glass", "rust", "trim", "additions")
+        yield from (f"{estate}/outside/{room}" for room in rooms)
+        yield from (f"{estate}/pictures", f"{estate}/desk")
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
 

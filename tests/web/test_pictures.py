@@ -82,7 +82,7 @@ class Pictures(RoundCase):
     def test_a_picture_of_a_mark_is_counted_beside_it(self):
         mark = self.write("body.blemish", Blemish(kind="dent"), place="bonnet")
         self.put(of=str(mark))
-        self.assertIn(">1 picture<", self.text("outside/blemishes"))
+        self.assertIn(">1 picture<span", self.text("outside/blemishes"))
         self.assertIn("Pictures: 1", self.client.get(f"{self.here}/pictures?of={mark}").text)
 
     def test_compare_shows_two_and_a_wrong_one_is_404(self):
