@@ -31,7 +31,6 @@ VIEWS = {
     "outside": (f"{ESTATE}/outside/blemishes", WIDE, ""),
     "fit": (f"{ESTATE}/outside/fit", WIDE, ""),
     "pictures": (f"{ESTATE}/pictures", WIDE, ""),
-    "picture": (f"{ESTATE}/pictures", WIDE, "document.querySelectorAll('[data-fragment=grid] a')[2].click()"),
     "film-story": (f"{ESTATE}/film?panel=bonnet", WIDE, opened("story", ".area-more")),
     "film-cues": (f"{ESTATE}/film?panel=front_wing_left&drawing=sheet", WIDE, opened("cues", "#cues")),
     "film-gauge": (f"{ESTATE}/film", WIDE, opened("gauge-details", "#gauge-details")),
