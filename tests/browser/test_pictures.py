@@ -1,13 +1,21 @@
 """Pictures taken in, marked, put into the desk queue and settled by keyboard."""
 
+import json
 import tempfile
+import time
+import unittest
+from http.client import HTTPConnection
 from pathlib import Path
+from uuid import uuid4
 
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys as Keyboard
 
 from hakutsu.demo.pictures import sample_picture
+from hakutsu.logbook import DataDirectory, Logbook
 from tests.browser.case import BrowserCase
+from tests.browser.driving import RunningServer
+from tests.builders import opened
 
 
 class Pictures(BrowserCase):
@@ -79,3 +87,41 @@ class Pictures(BrowserCase):
             box.click()
         self.press("[data-compare]")
         self.wait(lambda: len(self.all("figure img")) == 2)
+
+
+class Crash(unittest.TestCase):
+    """A server killed in the middle of an upload."""
+
+    def test_it_leaves_neither_half_a_file_nor_an_entry(self):
+        with tempfile.TemporaryDirectory() as directory:
+            data = Path(directory)
+            inspection = opened(Logbook(DataDirectory(data).engine()))
+            picture = sample_picture(size=(1600, 1200))
+            path = f"/inspections/{inspection}/pictures/{uuid4()}"
+            with RunningServer(data=data) as server:
+                host = server.address.removeprefix("http://")
+                sent = HTTPConnection(host, timeout=10)
+                sent.putrequest("PUT", f"{path}?name=a.jpg&place=front")
+                sent.putheader("Content-Length", str(len(picture)))
+                sent.endheaders(picture[: len(picture) // 2])
+                self.wait(lambda: any((data / "pictures" / "incoming").iterdir()))
+                server.kill()
+                sent.close()
+                server.start()
+                self.assertEqual(list((data / "pictures" / "incoming").iterdir()), [])
+                self.assertEqual(list((data / "pictures" / "originals").rglob("*")), [])
+                again = HTTPConnection(server.address.removeprefix("http://"), timeout=20)
+                again.request("GET", f"/inspections/{inspection}/entries", headers={"accept": "application/json"})
+                kinds = [entry["kind"] for entry in json.loads(again.getresponse().read())]
+                self.assertNotIn("picture.taken", kinds)
+                again.request("PUT", f"{path}?name=a.jpg&place=front", body=picture)
+                answer = again.getresponse()
+                self.assertEqual((answer.status, bool(answer.read())), (200, True))
+                again.close()
+
+    def wait(self, condition):
+        for _ in range(200):
+            if condition():
+                return
+            time.sleep(0.05)
+        self.fail("the upload never began")

@@ -44,6 +44,8 @@ class BlemishKind(StrEnum):
     TOUCHED_WELL = "touched in before, well"
     TOUCHED_POORLY = "touched in before, poorly"
     GROWTH = "growth"
+    SPOKES = "loose or broken spokes"
+    HUB_NUT = "worn central nut or splines"
     UNIDENTIFIED = "unidentified"
 
 

@@ -11,6 +11,7 @@ from hakutsu.vehicle.shell import Patch
 Point = tuple[float, float]
 HOLLOW = frozenset({"dent", "ding", "crease", "hail field"})
 R = 3.6
+NUMBER_CM = 14.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +48,11 @@ def _mark(one: Mark, patch: Patch) -> str:
         sign = tag("circle", cx=f"{x:.1f}", cy=f"{y:.1f}", r=R, class_="bl-ring")
     else:
         sign = tag("path", d=f"M{x:.1f} {y - R:.1f}l{R} {R}l-{R} {R}l-{R} -{R}Z", class_="bl-lozenge")
-    number = tag("text", str(one.number), x=f"{x + R + 1:.1f}", y=f"{y - R + 1:.1f}", class_="bl-number")
+    # Near the right edge of its patch, where the sheet may end, the number stands on the left.
+    left = x > max(corner for corner, _ in patch.corners) - NUMBER_CM
+    place, anchor = (x - R - 1, "end") if left else (x + R + 1, "start")
+    number = tag(
+        "text", str(one.number), x=f"{place:.1f}", y=f"{y - R + 1:.1f}", text_anchor=anchor, class_="bl-number"
+    )
     kind = "bl-mark bl-joined" if one.joined else "bl-mark"
     return tag("g", tag("title", text(f"{one.number}: {one.words}")), sign, number, class_=kind)

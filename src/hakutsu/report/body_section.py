@@ -11,6 +11,7 @@ from babel.numbers import format_currency
 
 from hakutsu.core.body.costing import NOTHING, Cost
 from hakutsu.core.body.remedy import Remedy, remedy_name
+from hakutsu.core.body.trim import trim_words
 from hakutsu.core.stories import Finding
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Blemish, ShowsFrom
@@ -201,7 +202,10 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
         [(terms.panel(key), "; ".join(found.words)) for key, found in outside.fits.items() if found.words],
         glass,
         lines(body.rust),
-        lines(body.trim),
+        [
+            (place, f"{text}: {words}" if (words := terms.say(trim_words(one.body))) else text)
+            for one, (place, text) in zip(body.trim, lines(body.trim), strict=True)
+        ],
         lines(body.additions),
         story_lines(reckoning),
         [f"{one.body.text}: {terms.place(one.place)}" for one in body.none],

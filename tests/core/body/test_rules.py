@@ -6,8 +6,9 @@ from hakutsu.core.body.contacts import proposed_events
 from hakutsu.core.body.fit import fit_found, own_gap_mm
 from hakutsu.core.body.glass import glass_words, odd_marks
 from hakutsu.core.body.hail import hail_class
+from hakutsu.core.body.trim import _table, trim_words
 from hakutsu.dossier.body import BodyDossier, Seen
-from hakutsu.entries.body import Blemish, Event, Fit, Glass
+from hakutsu.entries.body import Blemish, Event, Fit, Glass, Trim, TrimState
 from hakutsu.vehicle.panels import walk_order
 from hakutsu.vehicle.rules import rule_sets
 from hakutsu.vehicle.shell import shell
@@ -135,3 +136,15 @@ class Hail(unittest.TestCase):
         self.assertFalse(hail_class(Blemish(kind="hail field", count=61, length_mm=20), 12_000).lifts)
         self.assertFalse(hail_class(Blemish(kind="hail field", count=16, length_mm=45), 12_000).lifts)
         self.assertEqual(hail_class(Blemish(kind="hail field", count=500), 12_000).words, "heavy")
+
+
+class BrightWork(unittest.TestCase):
+    def test_polish_cures_haze_and_never_pits(self):
+        self.assertEqual(trim_words(Trim(state="hazed", material="plated")), "polish cures it")
+        self.assertIn("never cures pits", trim_words(Trim(state="fine pits", material="stainless")))
+        self.assertEqual(trim_words(Trim(state="good", material="plated")), "")
+        self.assertIn("washed", trim_words(Trim(state="dressed to look fresh")))
+
+    def test_every_state_of_the_table_exists(self):
+        named = {state for rows in _table().values() for state in rows}
+        self.assertEqual(named - {state.value for state in TrimState}, set())

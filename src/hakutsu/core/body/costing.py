@@ -175,9 +175,11 @@ def _blends(
             none *= 1 - refinished[panel]
         itself = refinished.get(other, 0.0)
         sure = any(refinished[panel] >= 1 for panel in panels)
+        if itself >= 1:
+            continue
         found[other] = Cost(
             cheap if sure and itself == 0 else 0.0,
             (1 - none) * (1 - itself) * (cheap + dear) / 2,
-            dear if itself < 1 else 0.0,
+            dear,
         )
     return found

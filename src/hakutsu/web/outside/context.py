@@ -9,6 +9,7 @@ from typing import Any
 from markupsafe import Markup
 
 from hakutsu.core.body.fit import own_gap_mm
+from hakutsu.core.body.trim import trim_words
 from hakutsu.core.hazards import activities
 from hakutsu.dossier.body import Seen
 from hakutsu.entries import body as kinds
@@ -168,6 +169,7 @@ def _trim(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
     return {
         "said": _said(reckoning, reckoning.dossier.body.trim),
         "pieces": [(part.key, terms.place(part.key)) for part in pieces],
+        "means": {one.entry.id: terms.say(trim_words(one.body)) for one in reckoning.dossier.body.trim},
         "states": list(kinds.TrimState),
         "materials": list(kinds.Material),
         "origins": list(kinds.Origin),
