@@ -136,3 +136,15 @@ class Outside(RoundCase):
         self.assertNotIn("Looked, none found", self.text("trim"))
         self.assertIn("Looked for and not found: rust: Front", self.client.get(f"{self.here}/report").text)
         self.assertEqual(str(self.place("front").looked), "open")
+
+    def test_a_peeling_panel_is_weighed_by_the_film_and_says_by_how_much(self):
+        self.post(
+            self.inspection, *(reading(p, um) for p in ("roof", "bonnet", "front_wing_left") for um in (118, 121))
+        )
+        desk = self.client.app.state.desk
+        before = desk.reckoning(self.inspection).film.panel("bonnet").altered
+        self.mark("bonnet", kind="peel")
+        after = desk.reckoning(self.inspection).film.panel("bonnet")
+        self.assertGreater(after.altered, before)
+        self.assertIn("seen: peeling clear or bubbles", after.reasons)
+        self.assertRegex(self.text("blemishes"), r"Bonnet painted again: .* → .* \(\+\d\.\d bits\)")

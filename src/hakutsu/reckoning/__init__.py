@@ -7,7 +7,7 @@ from functools import cached_property
 from math import log2
 from uuid import UUID
 
-from hakutsu.core.body.fit import fit_found
+from hakutsu.core.body.cues import body_cues
 from hakutsu.core.body.rust import rust_traps
 from hakutsu.core.film import (
     Cover,
@@ -45,7 +45,6 @@ from hakutsu.vehicle.shell import shell
 from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.vocabulary import SteeringSide, Unit
 
-GAP_CUE = "gap_out"  # a cue that is measured, not only looked for
 PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
 
 
@@ -131,9 +130,10 @@ class Reckoning:
         for kept in dossier.film.cues.values():
             if kept.body.cue in cue_kinds():
                 cues.setdefault(kept.panel, []).append(CueLooked(kept.body.cue, kept.body.there))
-        for panel, found in fit_found(dossier.body.fits).items():
-            if not any(one.kind == GAP_CUE for one in cues.get(panel, ())) and dossier.body.fits[panel].body.measured:
-                cues.setdefault(panel, []).append(CueLooked(GAP_CUE, found.cue))
+        for panel, seen in body_cues(dossier.body).items():
+            known = {one.kind for one in cues.get(panel, ())}
+            more = [CueLooked(cue, there) for cue, there in seen.items() if cue not in known]
+            cues.setdefault(panel, []).extend(more)
         return FilmSurvey(
             id=str(dossier.inspection),
             observations=read,

@@ -10,8 +10,10 @@ from uuid import UUID
 from babel.numbers import format_currency
 
 from hakutsu.core.body.costing import NOTHING, Cost
+from hakutsu.core.body.cues import cue_of_mark
 from hakutsu.core.body.remedy import Remedy, remedy_name
 from hakutsu.core.body.trim import trim_words
+from hakutsu.core.film import chance_words, cue_kinds
 from hakutsu.core.stories import Finding
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Blemish, ShowsFrom
@@ -103,6 +105,7 @@ def _row(reckoning: Reckoning, mark: Seen[Blemish], number: int, contact: int | 
     found = reckoning.outside.remedy(mark)
     hail = reckoning.outside.hail(mark)
     because = found.because + ((f"{hail.words} hail, {hail.per_dm2:.1f} dents a dm²",) if hail else ())
+    because += tuple(_moved(reckoning, panel, cue) for panel, cue in cue_of_mark(reckoning.dossier.body, mark.entry.id))
     return MarkRow(
         number,
         mark.entry.id,
@@ -113,6 +116,16 @@ def _row(reckoning: Reckoning, mark: Seen[Blemish], number: int, contact: int | 
         contact,
         len(reckoning.dossier.pictures.of(mark.entry.id)),
     )
+
+
+def _moved(reckoning: Reckoning, panel: str, cue: str) -> str:
+    """How far a mark that is a cue of the film moved the chance that its panel was painted again."""
+    moved = reckoning.measured_cue(panel, cue)
+    if moved is None:
+        return f"{cue_kinds()[cue].name}: a cue, once the film of {reckoning.terms.panel(panel).lower()} is read"
+    before, after, bits = moved
+    name = reckoning.terms.panel(panel)
+    return f"{name} painted again: {chance_words(before)} → {chance_words(after)} ({bits:+.1f} bits)"
 
 
 def sheet_marks(reckoning: Reckoning, reach: tuple[ShowsFrom, ...] = REACH[Taste.SHOW]) -> list[Mark]:

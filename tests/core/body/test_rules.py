@@ -3,6 +3,7 @@ from types import SimpleNamespace
 from uuid import uuid4
 
 from hakutsu.core.body.contacts import proposed_events
+from hakutsu.core.body.cues import body_cues, cue_of_mark
 from hakutsu.core.body.fit import fit_found, own_gap_mm
 from hakutsu.core.body.glass import glass_words, odd_marks
 from hakutsu.core.body.hail import hail_class
@@ -148,3 +149,36 @@ class BrightWork(unittest.TestCase):
     def test_every_state_of_the_table_exists(self):
         named = {state for rows in _table().values() for state in rows}
         self.assertEqual(named - {state.value for state in TrimState}, set())
+
+
+class CuesOfTheFilm(unittest.TestCase):
+    def body(self, marks=(), fits=None, glass=()):
+        return BodyDossier(
+            blemishes={one.entry.id: one for one in marks},
+            fits={panel: seen(panel, fit) for panel, fit in (fits or {}).items()},
+            glass=list(glass),
+        )
+
+    def test_paint_that_peels_and_bumpers_that_cracked(self):
+        peel = seen("bonnet", Blemish(kind="peel"))
+        stress = seen("front_bumper", Blemish(kind="stress crack"))
+        plain = seen("roof", Blemish(kind="scratch"))
+        body = self.body([peel, stress, plain])
+        found = body_cues(body)
+        self.assertEqual(found["bonnet"], {"peeling": True, "stress_cracks": True})
+        self.assertEqual(found["front_wing_left"], {"stress_cracks": True})
+        self.assertNotIn("roof", found)
+        self.assertEqual(cue_of_mark(body, plain.entry.id), [])
+
+    def test_a_gap_in_line_is_an_absence_and_an_unmeasured_one_says_nothing(self):
+        found = body_cues(self.body(fits={"bonnet": Fit(front_mm=4), "tailgate": Fit(closing="slam")}))
+        self.assertEqual(found, {"bonnet": {"gap_out": False}})
+
+    def test_panes_speak_once_one_is_odd(self):
+        marks = {"glass_front_door_left": "9", "glass_front_door_right": "6", "rear_screen": "6", "windscreen": "6"}
+        glass = [seen(place, Glass(date_mark=mark)) for place, mark in marks.items()]
+        found = body_cues(self.body(glass=glass))
+        self.assertEqual(
+            found, {"front_door_left": {"glass_replaced": True}, "front_door_right": {"glass_replaced": False}}
+        )
+        self.assertEqual(body_cues(self.body(glass=glass[1:])), {})

@@ -8,6 +8,7 @@ from typing import Any
 
 from markupsafe import Markup
 
+from hakutsu.core.body.cues import GAP
 from hakutsu.core.body.fit import own_gap_mm
 from hakutsu.core.body.trim import trim_words
 from hakutsu.core.hazards import activities
@@ -15,7 +16,7 @@ from hakutsu.dossier.body import Seen
 from hakutsu.entries import body as kinds
 from hakutsu.figures.blemishes import blemish_marks
 from hakutsu.figures.shell_sheet import SheetPanel, shell_sheet
-from hakutsu.reckoning import GAP_CUE, Reckoning
+from hakutsu.reckoning import Reckoning
 from hakutsu.report.body_section import REACH, cost_words, numbered, part_rows, sheet_marks
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.panels import panels
@@ -121,7 +122,7 @@ def _fit(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
     for key in vehicle.panel_keys():
         if panels()[key].opens or key in body.fits:
             found = reckoning.outside.fits.get(key)
-            rows.append((key, terms.panel(key), body.fits.get(key), found, reckoning.measured_cue(key, GAP_CUE)))
+            rows.append((key, terms.panel(key), body.fits.get(key), found, reckoning.measured_cue(key, GAP)))
     return {
         "rows": rows,
         "own_gap": own,
