@@ -95,6 +95,7 @@ class Outside(RoundCase):
         rust = self.write("body.rust", Rust(grade="perforated", where="sill end", structural=True), place="flank_left")
         self.assertIn("perforated sill", self.client.get(f"{self.here}/standdowns").text)
         self.assertIn("nobody lifts there", self.text("rust"))
+        self.assertIn("See it from the other side too", self.text("rust"))
         form = {
             "act": "hazard.cleared",
             "of": str(rust),
@@ -119,6 +120,9 @@ class Outside(RoundCase):
             self.assertEqual(f"{hidden} more" in text, bool(hidden), taste)
         self.assertIn("plated: fine pits", text)
         self.assertIn("roof tent", text)
+        # four holes: 0.2 to 0.6 h each at 65, 3 to 12 of materials
+        self.assertIn("closing its holes costs €134 (64 to 204)", text)
+        self.assertIn("losing its holes costs €134", self.text("additions"))
 
     def test_what_is_refused_names_its_field(self):
         outside = {"kind": "chip", "path": [[2, 0]]}

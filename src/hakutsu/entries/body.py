@@ -201,6 +201,11 @@ class Rust(Body):
     note: Note = ""
 
     @property
+    def wants_other_side(self) -> bool:
+        """True of rust that may go through and was seen from one side only."""
+        return self.grade in (RustGrade.SCALE, RustGrade.PITTED, RustGrade.PERFORATED) and not self.other_side
+
+    @property
     def forbids_lifting(self) -> bool:
         """True of perforated rust in what carries: nobody lifts there or goes under it; a licensed test decides."""
         return self.structural and self.grade is RustGrade.PERFORATED

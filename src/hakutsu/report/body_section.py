@@ -13,10 +13,11 @@ from hakutsu.core.body.costing import NOTHING, Cost
 from hakutsu.core.body.cues import cue_of_mark
 from hakutsu.core.body.remedy import Remedy, remedy_name
 from hakutsu.core.body.trim import trim_words
+from hakutsu.core.costs import cost_table
 from hakutsu.core.film import chance_words, cue_kinds
 from hakutsu.core.stories import Finding
 from hakutsu.dossier.body import Seen
-from hakutsu.entries.body import Blemish, ShowsFrom
+from hakutsu.entries.body import Addition, Blemish, ShowsFrom
 from hakutsu.figures.blemishes import Mark
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
@@ -172,6 +173,17 @@ class OutsideSection:
         )
 
 
+def holes_words(reckoning: Reckoning, piece: Addition) -> str:
+    """What closing the holes of a fitting costs once it is taken off."""
+    if not piece.holes:
+        return ""
+    settings = reckoning.settings
+    low, high = (
+        piece.holes * float(one) for one in cost_table(settings.costs)["close_hole"].cost(settings.labour_rate)
+    )
+    return f"taken off, closing its holes costs {cost_words(reckoning, Cost(low, (low + high) / 2, high))}"
+
+
 def story_lines(reckoning: Reckoning) -> list[str]:
     """Findings that explain each other, both named."""
     terms = reckoning.terms
@@ -219,7 +231,10 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
             (place, f"{text}: {words}" if (words := terms.say(trim_words(one.body))) else text)
             for one, (place, text) in zip(body.trim, lines(body.trim), strict=True)
         ],
-        lines(body.additions),
+        [
+            (place, "; ".join(part for part in (text, holes_words(reckoning, one.body)) if part))
+            for one, (place, text) in zip(body.additions, lines(body.additions), strict=True)
+        ],
         story_lines(reckoning),
         [f"{one.body.text}: {terms.place(one.place)}" for one in body.none],
     )

@@ -17,7 +17,7 @@ from hakutsu.entries import body as kinds
 from hakutsu.figures.blemishes import blemish_marks
 from hakutsu.figures.shell_sheet import SheetPanel, shell_sheet
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.body_section import REACH, cost_words, numbered, part_rows, sheet_marks
+from hakutsu.report.body_section import REACH, cost_words, holes_words, numbered, part_rows, sheet_marks
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import GROUPS, fitted_parts
@@ -42,6 +42,8 @@ POOR = (
     "taped joints",
     "connectors leading nowhere",
     "hides what is below",
+    "built-up floor",
+    "blocks something",
 )
 FIT_FAULTS = ("strut does not hold", "latch worn", "safety catch fails", "seal torn", "hem seam open")
 GROUP_NAMES = {"wheel": "Wheels", "pane": "Panes", "lamp": "Lamps", "trim": "Trim", "roof": "Roof openings"}
@@ -182,6 +184,7 @@ def _additions(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
         "said": _said(reckoning, reckoning.dossier.body.additions),
         "spots": [(place.key, reckoning.terms.place(place.key)) for place in places().values() if place.key != "desk"],
         "works": list(kinds.Works),
+        "holes": {one.entry.id: holes_words(reckoning, one.body) for one in reckoning.dossier.body.additions},
         "poor": POOR,
     }
 
