@@ -54,6 +54,12 @@ class Marks(BrowserCase):
         self.assertEqual(self.one("#f-length_mm").get_attribute("value"), "2mm")
         self.one("#f-length_mm").clear()
         self.one("#f-length_mm").send_keys("2")
+        self.one("#f-length_mm").send_keys("00000")
+        self.press("[value=chip]")
+        self.wait(lambda: "length_mm: Input should be less than" in self.text("[data-said]"))
+        self.assertEqual(self.one("#f-length_mm").get_attribute("value"), "200000")  # refused, and given back
+        self.one("#f-length_mm").clear()
+        self.one("#f-length_mm").send_keys("2")
         self.one("#f-depth").send_keys("to primer")
         self.one("[value=chip]").send_keys(Keyboard.ENTER)
         self.wait(lambda: "chip, 2 mm, to primer" in self.listed())

@@ -37,6 +37,7 @@ from hakutsu.core.runsheet import Conditions, Plan, plan
 from hakutsu.core.runsheet.emphasis import emphasis
 from hakutsu.dossier import Dossier, KeptReading
 from hakutsu.entries.day import Engine
+from hakutsu.entries.envelope import Entry
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.entries.settings import Settings
 from hakutsu.reckoning.outside import Outside
@@ -95,6 +96,11 @@ class Reckoning:
         """Words and units in which this inspection is shown."""
         vehicle = self.dossier.opening.vehicle
         return terms(self.settings, self.dossier.film.gauge.unit, vehicle.steering if vehicle else None)
+
+    @cached_property
+    def entries(self) -> dict[UUID, Entry]:
+        """Every entry of the logbook by its id, struck or not."""
+        return {entry.id: entry for entry in self.dossier.entries}
 
     @cached_property
     def rules(self) -> RuleSet:

@@ -187,7 +187,7 @@ def holes_words(reckoning: Reckoning, piece: Addition) -> str:
 def story_lines(reckoning: Reckoning) -> list[str]:
     """Findings that explain each other, both named."""
     terms = reckoning.terms
-    entries = {entry.id: entry for entry in reckoning.dossier.entries}
+    entries = reckoning.entries
 
     def named(one: Finding) -> str:
         place = terms.place(one.place) or "somewhere"

@@ -47,7 +47,7 @@ def shown(reckoning: Reckoning, kept: KeptPicture) -> Shown:
     """One picture."""
     about = ""
     if kept.body.of is not None:
-        entry = next((one for one in reckoning.dossier.entries if one.id == kept.body.of), None)
+        entry = reckoning.entries.get(kept.body.of)
         about = ": ".join(part for part in body_words(entry.parsed(), reckoning.terms) if part) if entry else ""
     overlay = Markup(annotation_svg(kept.marks, kept.body.width, kept.body.height)) if kept.marks else Markup("")
     return Shown(kept, reckoning.terms.place(kept.entry.place), about, overlay)

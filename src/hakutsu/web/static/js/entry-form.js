@@ -39,6 +39,19 @@ export function bodyOfForm(form) {
   return { body };
 }
 
+/** All that a form holds, to put back. @param {HTMLFormElement} form */
+export function snapshot(form) {
+  return [...form.elements].filter((one) => one.name).map((one) => [one, one.value, one.checked]);
+}
+
+/** Put back what a form held. @param {ReturnType<typeof snapshot>} held */
+export function restore(held) {
+  for (const [field, value, checked] of held) {
+    field.value = value;
+    if (checked !== undefined) field.checked = checked;
+  }
+}
+
 /** Empty the fields that do not stay for the next entry. @param {HTMLFormElement} form */
 export function clearOnce(form) {
   for (const field of form.elements) {

@@ -3,6 +3,7 @@
 import { placeOf } from "../film/aim.js";
 
 const SHORTEST_PX = 8;
+const MOST_CORNERS = 24;
 const within = (one) => Math.min(1, Math.max(0, Math.round(one * 1000) / 1000));
 
 /** The panel under a pointer, and its place on it. */
@@ -55,7 +56,8 @@ export function drawOn(box, hooks) {
       hooks.onPath(panel, [place, end.place]);
       return;
     }
-    const goes = hooks.outline() && field?.panel === panel;
+    const goes = hooks.outline() && field?.panel === panel && field.path.length < MOST_CORNERS;
+    if (hooks.outline() && field?.path.length === MOST_CORNERS) return;
     field = goes ? { panel, path: [...field.path, place], seen: [...field.seen, at] } : { panel, path: [place], seen: [at] };
     aim(field.seen);
     hooks.onPath(panel, field.path);

@@ -1,23 +1,31 @@
 /** The outside: every form is an entry, through the outbox; the sheet gives the place of a mark. */
 
-import { bodyOfForm, clearOnce } from "../entry-form.js";
+import { bodyOfForm, clearOnce, restore, snapshot } from "../entry-form.js";
 import { swap } from "../fragments.js";
 import { Outbox, draft } from "../outbox.js";
 import { drawOn } from "./draw.js";
 
 const main = document.querySelector("[data-outside]");
 const config = JSON.parse(main.dataset.config);
+const sent = new Map(); // what the form held, by the id of its entry, until that is known to be stored
 let shows = new URLSearchParams(location.search).get("shows") || "all";
 
 const outbox = new Outbox(config.inspection, {
   context: () => ({ view: "outside", room: config.room, shows }),
-  onReply: (reply) => reply.fragments && swap(reply.fragments),
+  onReply: (reply) => {
+    reply.acknowledged.forEach((id) => sent.delete(id));
+    if (reply.fragments) swap(reply.fragments);
+  },
   onState: (waiting, offline) => {
     const chip = document.querySelector("#saved");
     chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
     chip.classList.toggle("font-bold", offline);
   },
-  onRefused: (refused) => say(null, `Not stored: ${refused.map((one) => `${one.field}: ${one.message}`).join("; ")}`, true),
+  onRefused: (refused) => {
+    say(null, `Not stored: ${refused.map((one) => `${one.field}: ${one.message}`).join("; ")}`, true);
+    const held = sent.get(refused[0].draft.id);
+    if (held) restore(held);
+  },
 });
 
 function say(form, words, fault = false) {
@@ -64,7 +72,9 @@ document.addEventListener("submit", async (event) => {
     return;
   }
   const place = form.elements.place?.value || null;
-  await outbox.add([draft(kind, body, place ? { place } : {})]);
+  const made = draft(kind, body, place ? { place } : {});
+  sent.set(made.id, snapshot(form));
+  await outbox.add([made]);
   say(form, `${body.kind || "It"} noted`);
   clearOnce(form);
   drawn?.clear();
