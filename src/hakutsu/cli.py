@@ -29,6 +29,7 @@ from hakutsu.dossier import gather_dossier
 from hakutsu.exchange.film_csv import FilmFile, read_film_csv
 from hakutsu.exchange.film_import import import_drafts, plan_import
 from hakutsu.exchange.film_json import film_json
+from hakutsu.exchange.life_csv import LifeCsvError, life_json, lives_of
 from hakutsu.logbook import DataDirectory, DirectoryInUse, Logbook, Refused
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import spot_words
@@ -99,6 +100,32 @@ def film(
         return
     for result, spot in zip(results, spots, strict=True):
         _print_table(result, spot)
+
+
+@app.command("life")
+def life(
+    file: Annotated[Path, typer.Argument(help="CSV of measured parts; - reads standard input.", allow_dash=True)],
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+) -> None:
+    """What is left of measured tyres, pads and discs, as distance and time with 80 % intervals."""
+    try:
+        text = sys.stdin.read() if str(file) == "-" else file.read_text(encoding="utf-8-sig")
+        found = lives_of(text)
+    except (OSError, UnicodeDecodeError) as error:
+        _fail(f"{file} cannot be read: {error}")
+    except LifeCsvError as error:
+        _fail(error)
+    if as_json:
+        print(json.dumps(life_json(found), ensure_ascii=False))
+        return
+    table = Table(title="What is left, 80 % interval")
+    for name in ("case", "km", "months", "limited by", "basis"):
+        table.add_column(name)
+    for one in found:
+        km = f"{one.km.p50:,.0f} ({one.km.p10:,.0f} to {one.km.p90:,.0f})" if one.km else "not known"
+        months = f"{one.months.p50:.0f} ({one.months.p10:.0f} to {one.months.p90:.0f})" if one.months else ""
+        table.add_row(one.case, km, months, one.limited_by or "", "; ".join(one.basis))
+    Console(width=118, highlight=False).print(table)
 
 
 def _print_table(result: FilmAnalysis, spot: NextSpot | None) -> None:

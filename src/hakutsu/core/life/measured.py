@@ -1,0 +1,244 @@
+"""Remaining distance of tyres, pads and discs from one measurement, with its interval."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+K_POINTS, N_POINTS, D_POINTS, NOW_POINTS = 81, 9, 9, 121
+REACH_SD = 3.2
+LOG_LOW, LOG_HIGH, BINS = np.log(1.0), np.log(3_000_000.0), 600
+AT = (0.1, 0.5, 0.9)
+WIDEN_FROM_SD = 3.0
+MONTHS = 12.0
+
+
+@dataclass(frozen=True, slots=True)
+class WearCase:
+    """One measured part.
+
+    `component` is tyre, pad or disc, `axle` front or rear, `drive` the driven axle: front, rear or all. Thicknesses in
+    mm: `now_mm` measured by `method` (gauge or eye), `new_mm` where known, `limit_mm` where it is not the usual one.
+    `since_km` bounds the distance [km] since the part was new, `age_years` its age, `km_per_year` the buyer's distance.
+    """
+
+    case: str
+    component: str
+    axle: str
+    drive: str
+    now_mm: float
+    method: str = "gauge"
+    new_mm: float | None = None
+    limit_mm: float | None = None
+    since_km: tuple[float, float] | None = None
+    age_years: float | None = None
+    km_per_year: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Quantiles:
+    """The 10, 50 and 90 % quantiles: an 80 % interval about its median."""
+
+    p10: float
+    p50: float
+    p90: float
+
+
+@dataclass(frozen=True, slots=True)
+class Life:
+    """What is left: distance [km], months at the buyer's yearly distance, what limits it, and its basis.
+
+    Without a distance `basis` says why none can be given.
+    """
+
+    case: str
+    km: Quantiles | None
+    months: Quantiles | None
+    limited_by: str | None
+    basis: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Prior:
+    k_median: float
+    k_gsd: float
+    new_mm: float
+    new_sd: float
+    limit_mm: float
+    sd_mm: float
+
+
+@cache
+def wear_table() -> dict[str, Any]:
+    """The priors of `data/wear.toml`."""
+    return tomllib.loads((files("hakutsu.core.life") / "data" / "wear.toml").read_text(encoding="utf-8"))
+
+
+def _prior(case: WearCase) -> _Prior | str:
+    """Priors of a case, or why there are none."""
+    row = wear_table()[case.component]
+    mine = row if case.component == "tyre" else row[case.axle]
+    if case.component == "tyre":
+        drive = "all" if case.drive == "all" else "driven" if case.drive == case.axle else "other"
+        k_median, k_gsd = row["km_per_mm"][drive]
+    else:
+        k_median, k_gsd = mine["km_per_mm"]
+    limit = case.limit_mm if case.limit_mm is not None else row.get("limit_mm")
+    if limit is None:
+        return "no minimum given: it is cast on the disc, never guessed"
+    if case.new_mm is not None:
+        new, new_sd = case.new_mm, float(row["given_new_sd_mm"])
+    elif "new_mm" in mine:
+        new, new_sd = mine["new_mm"]
+    else:
+        return "thickness when new is not known: a disc needs it"
+    return _Prior(k_median, k_gsd, new, new_sd, limit, float(row["sd_mm"][case.method]))
+
+
+def remaining(case: WearCase) -> Life:
+    """Remaining distance and time of a measured part.
+
+    Notes
+    -----
+    With k the km a millimetre lasts (log-normal), n the thickness when new (normal) and D the distance so far (uniform
+    between its bounds), the thickness now is n − D/k; each combination weighs prior · Normal(measured; now, sd). With D
+    unknown, the share worn is uniform from 0 to 1. What remains is max(0, now − limit) · k · f with the same now and k,
+    f the next owner's factor. A part thicker than new by more than three standard deviations widens what is taken for
+    new until it is likely. Tyres end at ten years: the earlier of wear and age.
+    """
+    prior = _prior(case)
+    if isinstance(prior, str):
+        return Life(case.case, None, None, None, (prior,))
+    basis = [_basis(case, prior)]
+    prior, widened = _widened(case, prior)
+    if widened:
+        basis.append("thicker than new ones usually are: what is taken for new was widened")
+    bounds = _distance(case)
+    left, weight, k = _known(case, prior, bounds) if bounds else _unknown(case, prior)
+    basis.append(
+        f"{bounds[0]:,.0f} to {bounds[1]:,.0f} km since new" if bounds else "distance since new not known: wide"
+    )
+    mass = _distribution(left * k, weight)
+    return _with_age(case, mass, basis)
+
+
+def _basis(case: WearCase, prior: _Prior) -> str:
+    return (
+        f"{case.now_mm:g} mm by {case.method}, limit {prior.limit_mm:g} mm, new {prior.new_mm:g} ± {prior.new_sd:g} mm"
+    )
+
+
+def _widened(case: WearCase, prior: _Prior) -> tuple[_Prior, bool]:
+    over = case.now_mm - prior.new_mm
+    spread = float(np.hypot(prior.new_sd, prior.sd_mm))
+    if over <= WIDEN_FROM_SD * spread:
+        return prior, False
+    wider = _Prior(prior.k_median, prior.k_gsd, prior.new_mm, over, prior.limit_mm, prior.sd_mm)
+    return wider, True
+
+
+def _distance(case: WearCase) -> tuple[float, float] | None:
+    if case.since_km is None:
+        return None
+    low, high = case.since_km
+    if case.component == "tyre" and case.age_years is not None:
+        high = max(low, min(high, case.age_years * wear_table()["reach"]["km_a_year"]))
+    return low, high
+
+
+def _normal(points: int) -> tuple[Floats, Floats]:
+    """Standard normal grid and weights."""
+    z = np.linspace(-REACH_SD, REACH_SD, points)
+    weight = np.exp(-0.5 * z * z)
+    return z, weight / weight.sum()
+
+
+def _known(case: WearCase, prior: _Prior, bounds: tuple[float, float]) -> tuple[Floats, Floats, Floats]:
+    """Thickness left above the limit [mm], weights, and km per mm, over the grid of k, n and D."""
+    z_k, w_k = _normal(K_POINTS)
+    z_n, w_n = _normal(N_POINTS)
+    k = prior.k_median * prior.k_gsd**z_k
+    n = prior.new_mm + prior.new_sd * z_n
+    low, high = bounds
+    d = np.linspace(low, high, D_POINTS) if high > low else np.array([low])
+    now = n[None, :, None] - d[None, None, :] / k[:, None, None]
+    like = np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2) * (now >= 0)
+    weight = w_k[:, None, None] * w_n[None, :, None] * like
+    if weight.sum() <= 0:  # no wear rate explains it: the measurement alone speaks
+        return _unknown(case, prior)
+    left = np.maximum(0.0, now - prior.limit_mm)
+    return left.ravel(), (weight / weight.sum()).ravel(), np.broadcast_to(k[:, None, None], now.shape).ravel()
+
+
+def _unknown(case: WearCase, prior: _Prior) -> tuple[Floats, Floats, Floats]:
+    """The same with the share worn uniform from 0 to 1: thickness now and rate are independent."""
+    z_n, w_n = _normal(33)
+    n = prior.new_mm + prior.new_sd * z_n
+    reach = 5 * prior.sd_mm
+    now = np.linspace(max(0.0, case.now_mm - reach), max(case.now_mm + reach, 1e-3), NOW_POINTS)
+    density = (w_n[None, :] * (now[:, None] <= n[None, :]) / np.maximum(n[None, :], 1e-6)).sum(axis=1)
+    weight = density * np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2)
+    if weight.sum() <= 0:
+        weight = np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2)
+    weight = weight / weight.sum()
+    z_k, w_k = _normal(K_POINTS)
+    k = prior.k_median * prior.k_gsd**z_k
+    left = np.maximum(0.0, now - prior.limit_mm)
+    joint = (weight[:, None] * w_k[None, :]).ravel()
+    return np.repeat(left, len(k)), joint, np.tile(k, len(now))
+
+
+@cache
+def _owner() -> Floats:
+    """The next owner's factor as weights over steps of the grid of log distances."""
+    step = (LOG_HIGH - LOG_LOW) / BINS
+    sd = np.log(wear_table()["owner"]["gsd"]) / step
+    reach = int(np.ceil(4 * sd))
+    weight = np.exp(-0.5 * (np.arange(-reach, reach + 1) / sd) ** 2)
+    return np.asarray(weight / weight.sum())
+
+
+def _distribution(km: Floats, weight: Floats) -> tuple[float, Floats]:
+    """Chance that nothing is left, and weights over a grid of log distances, the next owner's factor folded in."""
+    spent = km <= 1.0
+    place = (np.log(np.maximum(km[~spent], 1.0)) - LOG_LOW) / (LOG_HIGH - LOG_LOW) * BINS - 0.5
+    below = np.clip(np.floor(place).astype(int), 0, BINS - 2)
+    share = np.clip(place - below, 0, 1)
+    mass = np.bincount(below, weight[~spent] * (1 - share), BINS) + np.bincount(below + 1, weight[~spent] * share, BINS)
+    return float(weight[spent].sum()), np.convolve(mass, _owner(), mode="same")
+
+
+def _quantile(mass: tuple[float, Floats], at: float) -> float:
+    """A quantile [km]: 0 while the chance that nothing is left reaches it."""
+    none, rest = mass
+    if at <= none:
+        return 0.0
+    total = none + rest.sum()
+    rising = none + np.cumsum(rest)
+    edges = np.exp(LOG_LOW + (np.arange(BINS) + 1) * (LOG_HIGH - LOG_LOW) / BINS)
+    return float(np.interp(at * total, rising, edges))
+
+
+def _with_age(case: WearCase, mass: tuple[float, Floats], basis: Sequence[str]) -> Life:
+    km = [_quantile(mass, at) for at in AT]
+    said, limited = list(basis), "wear"
+    if case.component == "tyre" and case.age_years is not None and case.km_per_year is not None:
+        years = max(0.0, wear_table()["tyre"]["years"] - case.age_years)
+        by_age = years * case.km_per_year
+        if by_age < km[1]:
+            limited = "age"
+        if by_age < km[2]:
+            said.append(f"replaced at ten years of age, in {years:g}: {by_age:,.0f} km at the buyer’s distance")
+        km = [min(one, by_age) for one in km]
+    months = None
+    if case.km_per_year:
+        months = Quantiles(*(one / case.km_per_year * MONTHS for one in km))
+    return Life(case.case, Quantiles(*km), months, limited, tuple(said))

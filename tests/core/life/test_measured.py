@@ -1,0 +1,108 @@
+import unittest
+from dataclasses import replace
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from hakutsu.core.life import WearCase, remaining
+from hakutsu.core.life.measured import wear_table
+
+TYRE = WearCase("t", "tyre", "front", "front", 5.0)
+PAD = WearCase("p", "pad", "front", "front", 7.0)
+DISC = WearCase("d", "disc", "front", "front", 24.0, new_mm=25.0, limit_mm=22.0)
+
+
+class ByHand(unittest.TestCase):
+    def test_a_rate_that_is_as_good_as_known_gives_depth_left_times_rate(self):
+        # 8.0 to 5.0 mm in 21,000 km: 7,000 km a mm, 3.4 mm left to 1.6: about 23,800 km
+        known = replace(TYRE, new_mm=8.0, since_km=(21_000, 21_000))
+        found = remaining(known).km
+        self.assertAlmostEqual(found.p50 / 23_800, 1, delta=0.06)
+
+    def test_without_history_the_median_is_the_prior_rate_times_what_is_left(self):
+        # 3.4 mm at 6,500 km a mm
+        self.assertAlmostEqual(remaining(TYRE).km.p50 / 22_100, 1, delta=0.05)
+        # rear axle of a front-driven car: 9,500 km a mm
+        rear = replace(TYRE, axle="rear")
+        self.assertAlmostEqual(remaining(rear).km.p50 / 32_300, 1, delta=0.05)
+
+    def test_the_interval_of_an_unknown_rate_is_that_of_its_spread(self):
+        # sd of ln: tyre 0.336, owner 0.182, depth 0.3/3.4 = 0.088: together 0.392; P90/P10 = e^(2.563 · 0.392)
+        found = remaining(TYRE).km
+        self.assertAlmostEqual(np.log(found.p90 / found.p10), 2.563 * 0.392, delta=0.05)
+
+    def test_age_limits_and_says_so(self):
+        old = remaining(replace(TYRE, age_years=9.5, km_per_year=10_000))
+        self.assertEqual((old.km.p50, old.km.p90, old.limited_by), (5_000, 5_000, "age"))
+        self.assertAlmostEqual(old.months.p50, 6)
+        self.assertIn("ten years of age", "; ".join(old.basis))
+        self.assertEqual(remaining(replace(TYRE, age_years=11, km_per_year=10_000)).km.p50, 0)
+        self.assertIsNone(remaining(replace(TYRE, age_years=9.5)).months)
+
+    def test_at_the_limit_and_under_it_the_median_is_nothing_and_still_uncertain(self):
+        under = remaining(replace(TYRE, now_mm=1.5)).km
+        self.assertEqual((under.p10, under.p50), (0, 0))
+        self.assertGreater(under.p90, 0)
+
+    def test_a_disc_without_minimum_or_new_is_not_known_and_says_why(self):
+        for case, why in ((replace(DISC, limit_mm=None), "never guessed"), (replace(DISC, new_mm=None), "needs it")):
+            found = remaining(case)
+            self.assertIsNone(found.km)
+            self.assertIn(why, found.basis[0])
+
+    def test_thicker_than_new_widens_and_says_so(self):
+        found = remaining(replace(TYRE, now_mm=11.0))
+        self.assertIn("widened", "; ".join(found.basis))
+        self.assertGreater(found.km.p50, remaining(replace(TYRE, now_mm=8.0)).km.p50)
+
+    def test_a_distance_no_rate_explains_leaves_the_measurement(self):
+        self.assertGreater(remaining(replace(TYRE, now_mm=7.9, since_km=(900_000, 900_000))).km.p50, 0)
+
+
+class Properties(unittest.TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(st.sampled_from([TYRE, PAD, DISC]), st.floats(0, 30), st.floats(0.1, 5), st.booleans())
+    def test_thinner_never_lasts_longer(self, case, now, less, by_eye):
+        case = replace(case, now_mm=now, method="eye" if by_eye else "gauge")
+        thick, thin = remaining(case).km, remaining(replace(case, now_mm=max(0.0, now - less))).km
+        for name in ("p10", "p50", "p90"):
+            self.assertLessEqual(getattr(thin, name), getattr(thick, name) * (1 + 1e-6) + 1)
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.floats(2, 8), st.floats(500, 60_000), st.floats(1.01, 4), st.one_of(st.none(), st.floats(0, 12)))
+    def test_more_distance_a_year_never_means_more_months(self, now, year, more, age):
+        case = replace(TYRE, now_mm=now, age_years=age)
+        slow, fast = (remaining(replace(case, km_per_year=year * one)).months for one in (1, more))
+        for name in ("p10", "p50", "p90"):
+            self.assertLessEqual(getattr(fast, name), getattr(slow, name) * (1 + 1e-6) + 1e-6)
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.sampled_from([TYRE, PAD, DISC]), st.floats(0.3, 0.95))
+    def test_without_history_a_tighter_measurement_is_never_wider_beside_its_median(self, case, share):
+        row = wear_table()[case.component]
+        limit = case.limit_mm or row["limit_mm"]
+        new = case.new_mm or row.get("new_mm", row.get("front", {}).get("new_mm", [0]))[0]
+        case = replace(case, now_mm=limit + share * (new - limit))
+        gauge, eye = (remaining(replace(case, method=method)).km for method in ("gauge", "eye"))
+        self.assertLessEqual((gauge.p90 - gauge.p10) / gauge.p50, (eye.p90 - eye.p10) / max(eye.p50, 1e-9) * (1 + 1e-6))
+
+    def test_history_narrows_what_is_measured_by_gauge(self):
+        for case in (replace(TYRE, now_mm=4.5, since_km=(22_000, 25_000)), replace(PAD, since_km=(33_000, 37_000))):
+            known, unknown = remaining(case).km, remaining(replace(case, since_km=None)).km
+            self.assertLess(np.log(known.p90 / known.p10), 0.75 * np.log(unknown.p90 / unknown.p10))
+
+
+class Calibration(unittest.TestCase):
+    def test_the_interval_holds_the_truth_of_simulated_parts(self):
+        rng, held = np.random.default_rng(5), []
+        row = wear_table()["tyre"]
+        for _ in range(400):
+            k = 6500 * 1.4 ** rng.normal()
+            n = row["new_mm"][0] + row["new_mm"][1] * rng.normal()
+            now = n - rng.uniform(0.1, 0.6) * n
+            measured = round(max(0.0, now + 0.3 * rng.normal()), 1)
+            since = ((n - now) * k * 0.9, (n - now) * k * 1.1) if rng.random() < 0.5 else None
+            found = remaining(replace(TYRE, now_mm=measured, since_km=since)).km
+            held.append(found.p10 <= max(0.0, now - 1.6) * k * 1.2 ** rng.normal() <= found.p90)
+        self.assertTrue(0.74 < np.mean(held) < 0.87, np.mean(held))

@@ -1,0 +1,61 @@
+import json
+import unittest
+
+from typer.testing import CliRunner
+
+from hakutsu.cli import app
+from hakutsu.exchange.life_csv import COLUMNS, LifeCsvError, read_life_csv
+
+HEAD = ",".join(COLUMNS) + "\n"
+ROWS = (
+    "a,tyre,front,front,5.0,gauge,,20000,26000,4,12000,",
+    "b,disc,rear,all,9.2,eye,,,,,,",
+    "c,pad,front,rear,6,gauge,11,,,,,",
+)
+GOOD = HEAD + "\n".join(ROWS)
+
+
+def run(*arguments, text=None):
+    return CliRunner().invoke(app, list(arguments), input=text)
+
+
+class Reading(unittest.TestCase):
+    def test_empty_fields_are_not_known(self):
+        first, second, _ = read_life_csv(GOOD)
+        self.assertEqual((first.since_km, first.age_years, first.limit_mm), ((20_000, 26_000), 4, None))
+        self.assertEqual((second.since_km, second.km_per_year, second.method), (None, None, "eye"))
+
+    def test_every_fault_is_named_with_its_row(self):
+        wrong = (
+            "a,wheel,front,front,5,gauge,,,,,,",
+            "b,tyre,front,front,,gauge,,,,,,",
+            "c,tyre,front,front,x,gauge,,,,,,",
+            "d,tyre,front,front,-1,gauge,,,,,,",
+            "e,tyre,front,front,5,gauge,,9,3,,,",
+            "f,tyre,front,front,nan,gauge,,,,,,",
+        )
+        bad = HEAD + "\n".join(wrong)
+        with self.assertRaises(LifeCsvError) as caught:
+            read_life_csv(bad)
+        said = str(caught.exception)
+        for words in ("row 2: component is “wheel”", "row 3: now_mm is empty", "row 4: now_mm is “x”", "row 5: now_mm",
+                      "row 6: since_km_low is above", "row 7: now_mm is nan"):  # fmt: skip
+            self.assertIn(words, said)
+        with self.assertRaisesRegex(LifeCsvError, "columns are missing: limit_mm"):
+            read_life_csv(HEAD.replace(",limit_mm", ""))
+
+
+class Command(unittest.TestCase):
+    def test_json_holds_the_whole_contract(self):
+        first, second, third = json.loads(run("life", "-", "--json", text=GOOD).stdout)
+        self.assertEqual(set(first), {"case", "remaining_km", "remaining_months", "limited_by", "basis"})
+        self.assertEqual(set(first["remaining_km"]), {"p10", "p50", "p90"})
+        self.assertLess(first["remaining_km"]["p10"], first["remaining_km"]["p90"])
+        self.assertEqual((second["remaining_km"], second["limited_by"]), (None, None))
+        self.assertTrue(second["basis"][0])
+        self.assertIsNone(third["remaining_months"])
+
+    def test_a_table_and_faults(self):
+        self.assertIn("limited by", run("life", "-", text=GOOD).stdout)
+        answer = run("life", "-", text="case\n1\n")
+        self.assertEqual(answer.exit_code, 2)
