@@ -141,6 +141,13 @@ class Outside(RoundCase):
         self.assertIn("Looked for and not found: rust: Front", self.client.get(f"{self.here}/report").text)
         self.assertEqual(str(self.place("front").looked), "open")
 
+    def test_panes_with_nothing_wrong_stand_in_one_line_of_the_report(self):
+        for place in ("windscreen", "headlamp_left"):
+            self.write("body.glass", Glass(), place=place)
+        self.assertIn(
+            "Nothing wrong:</strong> Windscreen; Headlamp, left.", self.client.get(f"{self.here}/report").text
+        )
+
     def test_a_peeling_panel_is_weighed_by_the_film_and_says_by_how_much(self):
         self.post(
             self.inspection, *(reading(p, um) for p in ("roof", "bonnet", "front_wing_left") for um in (118, 121))

@@ -17,7 +17,7 @@ from hakutsu.core.costs import cost_table
 from hakutsu.core.film import chance_words, cue_kinds
 from hakutsu.core.stories import Finding
 from hakutsu.dossier.body import Seen
-from hakutsu.entries.body import Addition, Blemish, ShowsFrom
+from hakutsu.entries.body import Addition, Blemish, Glass, ShowsFrom
 from hakutsu.figures.blemishes import Mark
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
@@ -208,12 +208,17 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
     def lines(seen: Iterable[Seen[Any]]) -> list[tuple[str, str]]:
         return [(terms.place(one.place), body_words(one.body, terms)[1]) for one in seen]
 
-    glass = []
+    glass, sound = [], []
     for one, (place, text) in zip(body.glass, lines(body.glass), strict=True):
+        if one.body == Glass():
+            sound.append(place)
+            continue
         more = [*outside.glass_words(one)]
         if one.place in outside.odd_marks and one.body.date_mark:
             more.append(f"the other panes are marked {outside.odd_marks[one.place]}: this one was replaced")
         glass.append((place, "; ".join([text, *more])))
+    if sound:
+        glass.append(("Nothing wrong", "; ".join(sound)))
     return OutsideSection(
         part_rows(reckoning, reach),
         sum(mark.body.shows_from not in reach for mark in body.blemishes.values()),
