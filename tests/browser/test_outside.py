@@ -44,6 +44,17 @@ class Marks(BrowserCase):
         self.press("[aria-label='strike mark 1']")
         self.wait(lambda: "1 mark:" in self.listed())
 
+    def test_corners_tapped_in_outline_mode_become_a_field(self):
+        here = self.new_inspection()
+        self.room(here, "blemishes")
+        self.one("[data-outline]").click()
+        for corner in ((0.3, 0.3), (0.6, 0.3), (0.6, 0.6)):
+            self.drag("bonnet", corner, corner)
+        self.assertEqual(self.text("[data-path-words]"), "a field of 3 corners")
+        self.press("[value=scuff]")
+        self.wait(lambda: self.all(".bl-field"))
+        self.assertIn("1 mark:", self.listed())
+
     def test_by_keyboard_alone_with_a_fault_and_nothing_lost(self):
         here = self.new_inspection()
         self.room(here, "blemishes")

@@ -4,6 +4,7 @@ import json
 import tempfile
 import time
 import unittest
+from base64 import b64encode
 from http.client import HTTPConnection
 from pathlib import Path
 from uuid import uuid4
@@ -49,6 +50,23 @@ class Pictures(BrowserCase):
         self.assertIn("1 of", self.text("[data-fragment=shots]"))
         wide = "return document.querySelector('[data-fragment=grid] img').naturalWidth"
         self.wait(lambda: self.driver.execute_script(wide) > 40, "the copy did not come")
+
+    def test_dropped_and_pasted_files_arrive_as_chosen_ones_do(self):
+        here = self.new_inspection()
+        self.open(f"{here}/pictures")
+        self.wait(lambda: self.all("html[data-ready=pictures]"))
+        data = b64encode(sample_picture(size=(64, 48))).decode()
+        carry = """
+            const bytes = Uint8Array.from(atob(arguments[0]), (one) => one.charCodeAt(0));
+            const files = new DataTransfer();
+            files.items.add(new File([bytes], arguments[1] + ".jpg", { type: "image/jpeg" }));
+            const dropped = new DragEvent("drop", { dataTransfer: files, bubbles: true });
+            if (arguments[1] === "drop") document.querySelector("[data-drop]").dispatchEvent(dropped);
+            else dispatchEvent(new ClipboardEvent("paste", { clipboardData: files }));
+        """
+        for count, way in enumerate(("drop", "paste"), 1):
+            self.driver.execute_script(carry, data, way)
+            self.wait(lambda wanted=count: len(self.all("[data-fragment=grid] li")) == wanted, way)
 
     def test_a_ring_is_drawn_kept_and_shown_again(self):
         here = self.new_inspection()

@@ -98,6 +98,11 @@ class Refused(FilesCase):
         Image.new("1", (10_000, 6_001)).save(out, "PNG")
         self.refused(out.getvalue(), "a.png", "10000 × 6001 pixels")
 
+    def test_a_still_of_more_than_forty_megabytes(self):
+        out = BytesIO()
+        Image.new("RGB", (4000, 3600)).save(out, "PNG", compress_level=0)
+        self.refused(out.getvalue(), "a.png", "up to 40 MB")
+
     def test_too_many_bytes(self):
         with self.files.receive() as incoming, self.assertRaises(PictureRefused):
             incoming.write(bytes(210 * 1024 * 1024))

@@ -30,6 +30,9 @@ class Quantities(unittest.TestCase):
                     self.assertEqual(scale.taken(scale.number(stored), stored), stored)
         self.assertEqual(scales("distance")["mi"].taken("8,000", 12_000), 8000 * 1.609344)
 
+    def test_a_difference_has_no_offset(self):
+        self.assertEqual([scales("temperature")[unit].difference(5) for unit in "cf"], ["5 °C", "9 °F"])
+
     def test_what_people_write(self):
         celsius = scales("temperature")["c"]
         self.assertEqual([celsius.taken(text) for text in ("14,5", " 14.5 ", "−3")], [14.5, 14.5, -3])

@@ -21,6 +21,11 @@ class Words(unittest.TestCase):
         self.assertEqual(said, "Trunk or cargo space; hood, tires and a rubber boots. Quarter panel, rocker panel.")
         self.assertEqual(PLAIN.say("Boot, wing"), "Boot, wing")
 
+    def test_quantities_inside_a_sentence_follow_the_unit(self):
+        said = "coolant at {temperature 118} or more, tread {depth 1.6}"
+        self.assertEqual(PLAIN.say(said), "coolant at 118 °C or more, tread 1.6 mm")
+        self.assertEqual(Terms(temperature="f", depth="in32").say(said), "coolant at 244 °F or more, tread 2/32 in")
+
     def test_the_word_list_agrees_with_the_table_of_panels(self):
         for panel in panels().values():
             if panel.key not in ("front_bumper", "rear_bumper", "rear_panel"):  # a longer name, no other word

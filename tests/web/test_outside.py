@@ -62,7 +62,13 @@ class Outside(RoundCase):
         self.write("body.event", Event(blemishes=(one, other), what="a post"))
         self.assertIn("One contact: a post</strong>, numbers 1, 2", self.text("blemishes"))
         report = self.client.get(f"{self.here}/report").text
-        self.assertIn("a post: numbers 1, 2", report)
+        self.assertIn("a post: numbers 1, 2; as one job €", report)
+        joined = self.client.app.state.desk.reckoning(self.inspection).outside
+        marks = self.dossier().body.blemishes.values()
+        self.assertEqual(joined.cost_of(marks).total, joined.costs.total)  # nothing else is marked
+        self.mark("roof", kind="peel")
+        joined = self.client.app.state.desk.reckoning(self.inspection).outside
+        self.assertLess(joined.cost_of(joined.contacts[0].marks).total.expected, joined.costs.total.expected)
 
     def test_a_struck_mark_of_a_contact_leaves_the_rest(self):
         one, other = self.mark("front_door_left"), self.mark("rear_door_left")

@@ -2,7 +2,9 @@ import re
 from decimal import Decimal
 from uuid import UUID, uuid4
 
+from hakutsu.entries.body import Blemish
 from hakutsu.entries.day import Arrival, DayConditions
+from hakutsu.entries.film import CoverFelt
 from hakutsu.entries.general import Seen
 from hakutsu.entries.opening import Brief
 from hakutsu.web.settings import span
@@ -61,6 +63,24 @@ class OfTheAccount(RoundCase):
         self.assertRegex(self.text("arrival"), r'name="engine_c"[^>]*value="50"')
         self.assertRegex(self.text("film"), r"Baseline \d\.\d mil")
         self.assertEqual(self.client.get(f"{self.here}/entries").json(), before)
+
+    def test_no_film_is_left_in_the_other_unit_nor_a_temperature(self):
+        for panel in ("roof", "bonnet", "front_door_left", "front_wing_left"):
+            self.post(self.inspection, *(reading(panel, um, u=0.5, v=0.5) for um in (118, 121, 120)))
+        self.write("film.cover", CoverFelt(kind="protection film", thickness_um=180), place="bonnet")
+        self.write("body.blemish", Blemish(kind="scratch", depth="in the clear", path=((0.5, 0.5),)), place="roof")
+        self.assertIn("180 µm", self.text("film?panel=bonnet"))
+        self.save(film="mil", temperature="f")
+        for room in ("film?panel=roof", "film?panel=bonnet", "outside/blemishes", "report"):
+            text = self.text(room).split("<main")[1]
+            shown = re.findall(r"[^<>\n]*\d µm[^<>\n]*", text)
+            # the report's table gives every panel's middle in the other unit too, in cells of their own
+            both = [one for one in shown if room == "report" and one.strip() in ("118 µm", "120 µm", "121 µm")]
+            self.assertEqual([one for one in shown if one not in both], [], room)
+        self.assertIn("Thickness [mil]", self.text("film?panel=bonnet"))
+        self.assertRegex(self.text("film?panel=bonnet"), r'data-um-each="25.4" data-kept-um="180.0" value="7.1"')
+        self.assertIn("coolant at 244 °F or more", self.text("standdowns"))
+        self.assertIn("engine within 9 °F", self.text("arrival"))
 
     def test_a_form_in_other_units_stores_ours_and_saving_it_unchanged_moves_nothing(self):
         self.write("inspection.brief", Brief(km_per_year=12_000))

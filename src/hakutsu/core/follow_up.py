@@ -10,7 +10,6 @@ from datetime import datetime, timedelta
 from functools import cache
 from importlib.resources import files
 from typing import Any
-from uuid import UUID
 
 from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General
@@ -129,8 +128,3 @@ def _due(moment: Moment, since: datetime, hazards: HazardsDossier) -> bool:
     if moment is Moment.BEFORE_LEAVING and any(step in hazards.begun for step in LEAVING):
         return True
     return any(step in hazards.done and hazards.done[step].at >= since for step in _STEPS[moment])
-
-
-def unsettled(looks: list[SecondLook]) -> set[UUID]:
-    """Entries that count for nothing yet: our own doing that nobody looked at again."""
-    return {one.entry.id for one in looks if one.entry.own_doing and one.open}

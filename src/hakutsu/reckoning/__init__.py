@@ -169,7 +169,7 @@ class Reckoning:
     @cached_property
     def schools(self) -> dict[str, dict[School, Judged]]:
         """Every panel read, as each school judges it."""
-        return schools_side_by_side(self.film_model)
+        return schools_side_by_side(self.film_model, terms=self.terms)
 
     @property
     def _not_found_warm(self) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from math import hypot
@@ -91,7 +91,7 @@ class Outside:
 
     def remedy(self, mark: Seen[Blemish]) -> Remedy:
         """What to do about a mark; hail that is too dense to lift is refinished."""
-        found = remedy(mark.body, self.carrier(mark.place), self.film_at(mark))
+        found = remedy(mark.body, self.carrier(mark.place), self.film_at(mark), self._reckoning.terms)
         hail = self.hail(mark)
         if hail is not None and not hail.lifts and found.first == "hail":
             return Remedy("panel", 1.0, None, (*found.because, f"{hail.words} hail: too many dents to lift"))
@@ -105,9 +105,13 @@ class Outside:
     @cached_property
     def costs(self) -> Costs:
         """What putting all blemishes right costs."""
+        return self.cost_of(self._body.blemishes.values())
+
+    def cost_of(self, marks: Iterable[Seen[Blemish]]) -> Costs:
+        """What putting some of them right costs by themselves, as one job: a contact for instance."""
         wanted: dict[str, list[Wanted]] = {}
-        for key, mark in self._body.blemishes.items():
-            one = Wanted(key, self.remedy(mark), mark.body.count, mark.body.supply, mark.body.seized)
+        for mark in marks:
+            one = Wanted(mark.entry.id, self.remedy(mark), mark.body.count, mark.body.supply, mark.body.seized)
             wanted.setdefault(mark.place, []).append(one)
         settings = self._reckoning.settings
         return costs(wanted, self._painted_neighbours, cost_table(settings.costs), settings.labour_rate)

@@ -20,6 +20,7 @@ from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Addition, Blemish, Glass, ShowsFrom
 from hakutsu.figures.blemishes import Mark
 from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning.outside import Contact
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.vocabulary import Taste
 
@@ -69,6 +70,11 @@ def cost_words(reckoning: Reckoning, cost: Cost) -> str:
     low, high = round(cost.low), round(cost.high)
     ends = "" if low == high else f" ({low:,} to {high:,})"
     return f"{money(reckoning, cost.expected)}{ends}"
+
+
+def contact_cost(reckoning: Reckoning, contact: Contact) -> str:
+    """What the marks of one contact cost as one job, with its blends."""
+    return cost_words(reckoning, reckoning.outside.cost_of(contact.marks).total)
 
 
 def remedy_words(found: Remedy) -> str:
@@ -225,7 +231,9 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
         [BlendRow(terms.place(key), cost_words(reckoning, cost)) for key, cost in outside.costs.blends.items()],
         cost_words(reckoning, outside.costs.total),
         [
-            f"{one.event.body.what or 'one contact'}: numbers {', '.join(str(numbers[m.entry.id]) for m in one.marks)}"
+            f"{one.event.body.what or 'one contact'}: numbers "
+            f"{', '.join(str(numbers[mark.entry.id]) for mark in one.marks)}; "
+            f"as one job {contact_cost(reckoning, one)}, part of the sum above"
             for one in outside.contacts
             if one.event is not None
         ],

@@ -42,6 +42,10 @@ class Scale:
         rounded = round(self.shown(stored), self.places) + 0.0  # no "-0"
         return f"{rounded:,.{self.places}f}".removesuffix(".0")
 
+    def difference(self, stored: float) -> str:
+        """A stored difference with its unit: without the offset, so that 5 °C apart are 9 °F apart."""
+        return f"{round(stored / self.factor, self.places):g} {self.label}"
+
     def taken(self, text: str, kept: float | None = None) -> float:
         """What somebody wrote in this unit, as it is stored; the number kept, where that is what it shows as.
 

@@ -7,6 +7,7 @@ import tomllib
 from datetime import datetime
 from functools import cache
 from importlib.resources import files
+from typing import cast
 from zoneinfo import ZoneInfo
 
 from pydantic import BaseModel, ConfigDict
@@ -14,11 +15,12 @@ from pydantic import BaseModel, ConfigDict
 from hakutsu.vehicle.panels import Side, panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import places
-from hakutsu.vehicle.quantities import Quantity, Scale, scales
+from hakutsu.vehicle.quantities import QUANTITIES, Quantity, Scale, scales
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import Names, SideNames, SteeringSide, Unit
 
 _SIDE = re.compile(r"\{(left|right)\}")
+_QUANTITY = re.compile(rf"\{{({'|'.join(QUANTITIES)}) ([\d.]+)\}}")
 
 
 @cache
@@ -67,17 +69,20 @@ class Terms(BaseModel):
         return "driver’s side" if own == self.steering.value else "passenger side"
 
     def say(self, text: str) -> str:
-        """A text of the program in this reader's words: sides for `{left}` and `{right}`, words of the vocabulary."""
+        """A text of the program in this reader's words: sides for `{left}` and `{right}`, quantities such as
+        `{temperature 118}` (stored units), words of the vocabulary.
+        """
         sided = _SIDE.sub(lambda found: self.side("left" if found[1] == "left" else "right"), text)
+        told = _QUANTITY.sub(lambda found: self.scale(cast(Quantity, found[1])).words(float(found[2])), sided)
         if self.names is Names.BRITISH:
-            return sided
+            return told
         pattern, words = _american()
 
         def other(found: re.Match[str]) -> str:
             word = words[found[0].lower()]
             return word[0].upper() + word[1:] if found[0][0].isupper() else word
 
-        return pattern.sub(other, sided)
+        return pattern.sub(other, told)
 
     def panel(self, key: str) -> str:
         """The trade's name of a panel, its side behind it."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from hakutsu.vehicle.vocabulary import Unit
 
 MICROMETRES_PER_MIL = 25.4
+UM_EACH = {Unit.UM: 1, Unit.MIL: MICROMETRES_PER_MIL}
 UNIT_LABEL = {Unit.UM: "µm", Unit.MIL: "mil"}
 
 

@@ -17,7 +17,7 @@ from hakutsu.core.film import State, chance_words
 from hakutsu.figures.strata import strata_glyph
 from hakutsu.reckoning import Reckoning, terms
 from hakutsu.vehicle.terms import PLAIN, Terms
-from hakutsu.vehicle.units import UNIT_LABEL, show
+from hakutsu.vehicle.units import UM_EACH, UNIT_LABEL, show
 from hakutsu.web.desk import UNNAMED
 from hakutsu.web.rail import rail
 
@@ -77,7 +77,7 @@ _environment.filters |= {
     "percent": _percent,
     "capitalize_first": _capitalize_first,
 }
-_environment.globals |= {"glyph": _glyph, "version": __version__, "unit_label": UNIT_LABEL}
+_environment.globals |= {"glyph": _glyph, "version": __version__, "unit_label": UNIT_LABEL, "um_each": UM_EACH}
 
 
 def fragment(template: str, **context: Any) -> str:

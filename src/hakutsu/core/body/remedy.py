@@ -9,6 +9,7 @@ from importlib.resources import files
 from typing import Any, Literal
 
 from hakutsu.entries.body import Blemish, BlemishKind, Trial
+from hakutsu.vehicle.terms import PLAIN, Terms
 
 On = Literal["panel", "plastic", "wheel", "pane", "lamp", "trim"]
 SURE = 1.0
@@ -68,7 +69,7 @@ def largest_mm(mark: Blemish) -> float:
     return max(mark.length_mm or 0.0, mark.width_mm or 0.0)
 
 
-def remedy(mark: Blemish, on: On = "panel", film: Film | None = None) -> Remedy:
+def remedy(mark: Blemish, on: On = "panel", film: Film | None = None, terms: Terms = PLAIN) -> Remedy:
     """What to do about a mark.
 
     Parameters
@@ -76,6 +77,7 @@ def remedy(mark: Blemish, on: On = "panel", film: Film | None = None) -> Remedy:
     mark : the mark
     on : what carries it
     film : what the film says there; ignored on wheels, panes, lamps and trim
+    terms : words and units in which reasons are told
 
     Notes
     -----
@@ -92,7 +94,7 @@ def remedy(mark: Blemish, on: On = "panel", film: Film | None = None) -> Remedy:
         first, chance, other = other or "none", 0.7, "local" if on in ("panel", "plastic") else None
         because.append("it does not wipe off")
     if on in ("panel", "plastic") and film is not None:
-        first, chance, other = _by_film(first, chance, other, mark, film, because)
+        first, chance, other = _by_film(first, chance, other, mark, film, because, terms)
     if first == "polish" and "it does not wipe off" not in because:
         chance = _by_trial(chance, mark, because)
     certain = other is None or chance >= SURE
@@ -107,7 +109,13 @@ def _fits(row: dict[str, Any], mark: Blemish, on: On) -> bool:
 
 
 def _by_film(
-    first: str, chance: float, other: str | None, mark: Blemish, film: Film, because: list[str]
+    first: str,
+    chance: float,
+    other: str | None,
+    mark: Blemish,
+    film: Film,
+    because: list[str],
+    terms: Terms,
 ) -> tuple[str, float, str | None]:
     polish, lift = remedy_table()["polish"], remedy_table()["dent_lift"]
     if first == "polish":
@@ -116,9 +124,10 @@ def _by_film(
             because.append("read the film here first")
             return first, chance * polish["unread"], other
         if film.headroom_um < takes:
-            because.append(f"the film leaves {film.headroom_um:.0f} µm to polish, it takes about {takes:.0f}")
+            room = terms.film_words(film.headroom_um)
+            because.append(f"the film leaves {room} to polish, it takes about {terms.film_words(takes)}")
             return other or "none", SURE, None
-        because.append(f"the film leaves {film.headroom_um:.0f} µm to polish")
+        because.append(f"the film leaves {terms.film_words(film.headroom_um)} to polish")
     if first in ("dent_lift", "hail"):
         if film.filled > lift["filled_above"]:
             because.append("filler is likely there: it cannot be lifted")

@@ -83,9 +83,9 @@ def analyse_model(
         )
         result = _with_extent(_metal(model, car, key, context), model, prior_from)
         films = [film_um(o) for o in survey.on_panel(key)]
-        judged = judge(school, films, *_likeliest(car.chances(key)), band_um, p.schools)
+        judged = judge(school, films, *_likeliest(car.chances(key)), band_um, p.schools, terms)
         room = polish_headroom(survey.on_panel(key), car.chances(key), baseline, survey.paint, p.headroom,
-                               (p.gauge.offset_sd_um, p.gauge.gain_sd))  # fmt: skip
+                               (p.gauge.offset_sd_um, p.gauge.gain_sd), terms)  # fmt: skip
         words = f"{result.words}; one reading waits for its repeat" if key in waiting else result.words
         results[key] = replace(result, judged=judged, headroom=room, words=words)
     return FilmAnalysis(
@@ -95,14 +95,14 @@ def analyse_model(
         alternative,
         tuple(results.values()),
         tuple(odd),
-        tuple(_warnings(model, car, baseline)),
+        tuple(_warnings(model, car, baseline, terms)),
         film_story(car, results, terms) if car and model.evidence else (),
         _by_substrate(model, car) if car else {},
     )
 
 
 def schools_side_by_side(
-    model: FilmModel, band_um: tuple[float, float] | None = None
+    model: FilmModel, band_um: tuple[float, float] | None = None, terms: Terms = PLAIN
 ) -> dict[str, dict[School, Judged]]:
     """Every panel read, as each school judges it; states come from the priors each school goes by."""
     survey, found = model.survey, dict[str, dict[School, Judged]]()
@@ -112,7 +112,9 @@ def schools_side_by_side(
             found[key] = {}
             for school in School:
                 car = model.posterior(prior_finish(school, survey.finish))
-                found[key][school] = judge(school, films, *_likeliest(car.chances(key)), band_um, model.p.schools)
+                found[key][school] = judge(
+                    school, films, *_likeliest(car.chances(key)), band_um, model.p.schools, terms
+                )
     return found
 
 
@@ -233,7 +235,7 @@ def _by_substrate(model: FilmModel, car: CarPosterior) -> dict[Substrate, Baseli
     return found
 
 
-def _warnings(model: FilmModel, car: CarPosterior | None, baseline: Baseline | None) -> Sequence[str]:
+def _warnings(model: FilmModel, car: CarPosterior | None, baseline: Baseline | None, terms: Terms) -> Sequence[str]:
     survey = model.survey
     if car is None or not any(survey.on_panel(key) for key in model.names):
         return ["no reading on metal: nothing is known about this car's film"]
@@ -246,7 +248,7 @@ def _warnings(model: FilmModel, car: CarPosterior | None, baseline: Baseline | N
         said.append("weak baseline: few panels look untouched")
     if any(o.censored and o.limit_um is None and o.value_um is None for o in survey.observations):
         least = model.p.gauge.lowest_limit_um
-        said.append(f"over-range readings without a limit were taken as at least {least:.0f} µm")
+        said.append(f"over-range readings without a limit were taken as at least {terms.film_words(least)}")
     if 1 - BOTH_LEVELS_BELOW <= car.resprayed <= BOTH_LEVELS_BELOW:
         said.append("factory film or a respray of the whole car: both levels remain possible")
     return said

@@ -17,7 +17,7 @@ from hakutsu.entries import body as kinds
 from hakutsu.figures.blemishes import blemish_marks
 from hakutsu.figures.shell_sheet import SheetPanel, shell_sheet
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.body_section import REACH, cost_words, holes_words, numbered, part_rows, sheet_marks
+from hakutsu.report.body_section import REACH, contact_cost, cost_words, holes_words, numbered, part_rows, sheet_marks
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import GROUPS, fitted_parts
@@ -113,7 +113,10 @@ def _blemishes(reckoning: Reckoning, shows: str) -> dict[str, Any]:
         "total": cost_words(reckoning, outside.costs.total),
         "rate": reckoning.settings.labour_rate,
         "count": len(numbers),
-        "contacts": [([(numbers[m.entry.id], m.entry.id) for m in one.marks], one.event) for one in outside.contacts],
+        "contacts": [
+            ([(numbers[m.entry.id], m.entry.id) for m in one.marks], one.event, contact_cost(reckoning, one))
+            for one in outside.contacts
+        ],
     }
 
 

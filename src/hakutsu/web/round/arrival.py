@@ -58,9 +58,7 @@ def _context(reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str
         "faults": faults,
         "places": [places()[key] for key in reckoning.dossier.day.places() if key != "desk"],
         "limitations": reckoning.limitations,
-        "within_c": f"{PROVEN_WITHIN_C:g} °C"
-        if reckoning.terms.temperature == "c"
-        else f"{1.8 * PROVEN_WITHIN_C:g} °F",
+        "within": reckoning.terms.scale("temperature").difference(PROVEN_WITHIN_C),
         "noted": arrival is not None,
         "cold": proven_cold(arrival) if arrival else None,
         "stand_downs": reckoning.stand_downs,

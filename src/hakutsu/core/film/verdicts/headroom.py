@@ -8,6 +8,7 @@ from hakutsu.core.film.parameters import Headroom as Limits
 from hakutsu.core.film.result import Baseline, Headroom
 from hakutsu.core.film.survey import Observation, State
 from hakutsu.core.film.verdicts.spots import film_um
+from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.vocabulary import Paint
 
 NINETIETH = 1.2816  # standard normal quantile: the 10 % quantile of headroom is the 90 % quantile of film missing
@@ -23,6 +24,7 @@ def polish_headroom(
     paint: Paint,
     p: Limits,
     gauge_sd: tuple[float, float],
+    terms: Terms = PLAIN,
 ) -> Headroom:
     """Headroom of a panel at its thinnest reading.
 
@@ -33,6 +35,7 @@ def polish_headroom(
     baseline : the car's own film
     paint : how the colour is built up
     gauge_sd : the gauge's offset [µm] and gain [relative] standard deviations
+    terms : words and units in which it is told
 
     Notes
     -----
@@ -49,7 +52,7 @@ def polish_headroom(
     lowest = min(film_um(o) for o in read)
     floor = min(p.never_below_um, p.share_of_baseline * baseline.median)
     if lowest < floor:
-        return Headroom(0.0, f"none: a reading below {floor:.0f} µm")
+        return Headroom(0.0, f"none: a reading below {terms.film_words(floor)}")
     offset, gain = gauge_sd
     base_sd = (baseline.high - baseline.low) / (2 * NINETIETH)
     sd = (base_sd**2 + (offset + gain * lowest) ** 2) ** 0.5
@@ -58,4 +61,4 @@ def polish_headroom(
     doubt = "" if paint is Paint.CLEAR else ", if there is clear coat on it"
     if left < LEAST_UM:
         return Headroom(0.0, "none that is sure: the thinnest reading may lie that far below the baseline")
-    return Headroom(left, f"about {left:.0f} µm at the thinnest reading{doubt}; none at edges and creases")
+    return Headroom(left, f"about {terms.film_words(left)} at the thinnest reading{doubt}; none at edges and creases")

@@ -9,6 +9,7 @@ from statistics import median
 
 from hakutsu.core.film.parameters import Schools
 from hakutsu.core.film.survey import State
+from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.vocabulary import Finish
 
 
@@ -55,6 +56,7 @@ def judge(
     sure: float,
     band_um: tuple[float, float] | None,
     p: Schools,
+    terms: Terms = PLAIN,
 ) -> Judged:
     """A panel in the eyes of a school.
 
@@ -63,24 +65,30 @@ def judge(
     films_um : the panel's readings [µm]; censored ones as their bound
     state, sure : the model's state and its probability, used by the school *own*
     band_um : limits [µm] of the band, for *fixed* and *restored*; the default of the school if none
+    terms : words and units in which it is told
     """
     if not films_um:
         return Judged(Concern.OPEN, "no reading")
-    middle, top = median(films_um), max(films_um)
+    middle, top, film = median(films_um), max(films_um), terms.film_words
     if school is School.FIXED:
         low, high = band_um or p.fixed_band_um
         if middle <= low:
-            return Judged(Concern.NONE, f"median {middle:.0f} µm, up to {low:.0f} µm counts as factory")
+            return Judged(Concern.NONE, f"median {film(middle)}, up to {film(low)} counts as factory")
         if middle <= high:
-            return Judged(Concern.LOOK, f"median {middle:.0f} µm, between {low:.0f} and {high:.0f} µm is doubtful")
-        return Judged(Concern.NOTE, f"median {middle:.0f} µm, above {high:.0f} µm counts as refinished")
+            return Judged(
+                Concern.LOOK,
+                f"median {film(middle)}, between {film(low, with_unit=False)} and {film(high)} is doubtful",
+            )
+        return Judged(Concern.NOTE, f"median {film(middle)}, above {film(high)} counts as refinished")
     if school is School.RESTORED:
         low, high = band_um or p.restored_band_um
         if top <= low:
-            return Judged(Concern.NONE, f"highest {top:.0f} µm, up to {low:.0f} µm is usual build")
+            return Judged(Concern.NONE, f"highest {film(top)}, up to {film(low)} is usual build")
         if top <= high:
-            return Judged(Concern.LOOK, f"highest {top:.0f} µm, between {low:.0f} and {high:.0f} µm is heavy")
-        return Judged(Concern.MAP, f"highest {top:.0f} µm, above {high:.0f} µm is to be mapped")
+            return Judged(
+                Concern.LOOK, f"highest {film(top)}, between {film(low, with_unit=False)} and {film(high)} is heavy"
+            )
+        return Judged(Concern.MAP, f"highest {film(top)}, above {film(high)} is to be mapped")
     if state is State.ORIGINAL and sure >= 0.7:
         return Judged(Concern.NONE, "agrees with this car's own film")
     if state is State.ORIGINAL:

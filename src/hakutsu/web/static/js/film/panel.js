@@ -26,10 +26,13 @@ export function panelForms(station) {
     event.preventDefault();
     const { kind, thickness } = form.elements;
     const text = thickness.value.trim().replace(",", ".");
-    const um = text === "" ? null : Number(text);
+    const { umEach, keptUm } = thickness.dataset;
+    // What is left as it was shown keeps its stored value; anything else is in the unit beside the field.
+    const same = keptUm && thickness.value === thickness.defaultValue;
+    const um = text === "" ? null : same ? Number(keptUm) : Number(text) * Number(umEach);
     const fault = document.querySelector("[data-cover-fault]");
     const none = kind.value === "no edge felt";
-    fault.textContent = none && um !== null ? "Where no edge was felt there is no thickness" : "A thickness lies above 0 and up to 1,000 µm";
+    fault.textContent = none && um !== null ? "Where no edge was felt there is no thickness" : `A thickness lies above 0 and up to ${umEach === "1" ? "1,000 µm" : "39 mil"}`;
     fault.hidden = um === null || (!none && um > 0 && um <= 1000);
     if (!fault.hidden) return thickness.focus();
     station.note("film.cover", { kind: kind.value, ...(um === null ? {} : { thickness_um: um }) });
