@@ -40,9 +40,8 @@ from hakutsu.vehicle.vocabulary import Direction, ReadingStatus, Unit
 
 def walk_words(direction: Direction, terms: Terms) -> str:
     """Which side a walk takes first."""
-    return f"{terms.side('left' if direction is Direction.LEFT_FIRST else 'right')} side first".replace(
-        "side side", "side"
-    )
+    side = terms.side("left" if direction is Direction.LEFT_FIRST else "right")
+    return f"{side} first" if side.endswith("side") else f"{side} side first"
 
 
 def reading_words(body: Reading, unit: Unit | None = None) -> str:

@@ -34,6 +34,13 @@ function transact(database, mode, work) {
   });
 }
 
+/** Says in the page's head whether everything is stored. @param {number} waiting @param {boolean} offline */
+export function showSaved(waiting, offline) {
+  const chip = document.querySelector("#saved");
+  chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
+  chip.classList.toggle("font-bold", offline);
+}
+
 export class Outbox {
   /**
    * @param {string} inspection

@@ -1,7 +1,7 @@
 /** The film station: one line always ready; every reading is an entry in the outbox before anything else happens. */
 
 import { swap } from "../fragments.js";
-import { Outbox, draft } from "../outbox.js";
+import { draft, Outbox, showSaved } from "../outbox.js";
 import { Aim } from "./aim.js";
 import { gaugeForms } from "./gauge.js";
 import { looksLike, readLine } from "./line.js";
@@ -31,11 +31,7 @@ const mine = [];
 const outbox = new Outbox(config.inspection, {
   context: () => ({ view: "film", panel, drawing: drawingNow() }),
   onReply: (reply) => reply.fragments && show(reply.fragments),
-  onState: (waiting, offline) => {
-    const chip = document.querySelector("#saved");
-    chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
-    chip.classList.toggle("font-bold", offline);
-  },
+  onState: showSaved,
   onRefused: (refused) => {
     const words = refused.map((one) => `${one.draft.place ? names.get(one.draft.place) || one.draft.place : "entry"}: ${one.message}`);
     said.fault(`Not stored: ${words.join("; ")}`);

@@ -2,7 +2,7 @@
 
 import { bodyOfForm, clearOnce, restore, snapshot } from "../entry-form.js";
 import { swap } from "../fragments.js";
-import { Outbox, draft } from "../outbox.js";
+import { draft, Outbox, showSaved } from "../outbox.js";
 import { drawOn } from "./draw.js";
 
 const main = document.querySelector("[data-outside]");
@@ -16,11 +16,7 @@ const outbox = new Outbox(config.inspection, {
     reply.acknowledged.forEach((id) => sent.delete(id));
     if (reply.fragments) swap(reply.fragments);
   },
-  onState: (waiting, offline) => {
-    const chip = document.querySelector("#saved");
-    chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
-    chip.classList.toggle("font-bold", offline);
-  },
+  onState: showSaved,
   onRefused: (refused) => {
     say(null, `Not stored: ${refused.map((one) => `${one.field}: ${one.message}`).join("; ")}`, true);
     const held = sent.get(refused[0].draft.id);

@@ -1,6 +1,6 @@
 /** One picture: marks are drawn over it and kept as an entry; words, tags and questions too. */
 
-import { Outbox, draft } from "../outbox.js";
+import { draft, Outbox, showSaved } from "../outbox.js";
 
 const main = document.querySelector("[data-picture]");
 const config = JSON.parse(main.dataset.config);
@@ -14,9 +14,7 @@ let start = null;
 const outbox = new Outbox(config.inspection, {
   context: () => ({}),
   onReply: () => {},
-  onState: (waiting, offline) => {
-    document.querySelector("#saved").textContent = waiting ? `${waiting} ${offline ? "waiting for the server" : "saving"}` : "saved";
-  },
+  onState: showSaved,
   onRefused: (refused) => {
     const fault = document.querySelector("[data-fault]");
     fault.hidden = false;

@@ -3,7 +3,7 @@
 import { swap } from "../fragments.js";
 import { readLine } from "../film/line.js";
 import { bodyOf } from "../film/reading.js";
-import { Outbox, draft } from "../outbox.js";
+import { draft, Outbox, showSaved } from "../outbox.js";
 import { moreOf } from "./remark.js";
 
 const main = document.querySelector("[data-place-sheet]");
@@ -15,11 +15,7 @@ const said = document.querySelector("[data-said]");
 const outbox = new Outbox(config.inspection, {
   context: () => ({ view: "place", place: config.place }),
   onReply: (reply) => reply.fragments && swap(reply.fragments),
-  onState: (waiting, offline) => {
-    const chip = document.querySelector("#saved");
-    chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
-    chip.classList.toggle("font-bold", offline);
-  },
+  onState: showSaved,
   onRefused: (refused) => say(`Not stored: ${refused.map((one) => one.message).join("; ")}`, true),
 });
 
