@@ -37,7 +37,10 @@ class Accessibility(BrowserCase):
         )
         rooms = ("blemishes", "fit", "glass", "rust", "trim", "additions")
         yield from (f"{estate}/outside/{room}" for room in rooms)
-        yield from (f"{estate}/pictures", f"{estate}/desk")
+        yield from (f"{estate}/pictures", f"{estate}/desk", f"{estate}/corners")
+        yield from (f"{estate}/functions", f"{estate}/under", f"{estate}/cabin")
+        yield from (f"{estate}/engine/{room}" for room in ("fluids", "run", "air", "electric"))
+        yield from (f"{estate}/life/{room}" for room in ("calendar", "money", "sheet", "facts"))
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
 

@@ -114,7 +114,7 @@ class Marks(BrowserCase):
         self.press("[aria-label='Nothing wrong: Headlamp, left']")
         self.wait_saved_here()
         self.open(f"{here}/place/front_corner_left")
-        self.assertIn("Due here: 4 of 5", self.text("[data-fragment=place_due]"))
+        self.assertIn("Due here: 6 of 7", self.text("[data-fragment=place_due]"))
 
     def wait_saved_here(self):
         self.wait(

@@ -4,6 +4,7 @@ import unittest
 from typer.testing import CliRunner
 
 from hakutsu.cli import app
+from hakutsu.core.life import remaining
 from hakutsu.exchange.life_csv import COLUMNS, LifeCsvError, read_life_csv
 
 HEAD = ",".join(COLUMNS) + "\n"
@@ -25,10 +26,23 @@ class Reading(unittest.TestCase):
         self.assertEqual((first.since_km, first.age_years, first.limit_mm), ((20_000, 26_000), 4, None))
         self.assertEqual((second.since_km, second.km_per_year, second.method), (None, None, "eye"))
 
+    def test_what_nobody_measured_is_anything_between_new_and_worn_out(self):
+        measured, by_whom, never = read_life_csv(
+            HEAD + "a,tyre,front,,5,gauge,,,,,,\nb,tyre,front,,5,,,,,,,\nc,tyre,front,,,,,,,,,\n"
+        )
+        self.assertEqual((measured.drive, by_whom.method, never.now_mm), (None, "eye", None))
+        one, two, three = (remaining(case).km for case in (measured, by_whom, never))
+        self.assertLess(one.p90 - one.p10, two.p90 - two.p10)
+        self.assertGreater(three.p90 / three.p10, two.p90 / max(two.p10, 1))
+
+    def test_a_least_distance_alone_is_open_above(self):
+        [case] = read_life_csv(HEAD + "a,pad,front,front,8,gauge,,20000,,,,\n")
+        self.assertEqual(case.since_km, (20_000, 120_000))
+
     def test_every_fault_is_named_with_its_row(self):
         wrong = (
             "a,wheel,front,front,5,gauge,,,,,,",
-            "b,tyre,front,front,,gauge,,,,,,",
+            "b,tyre,front,sideways,5,gauge,,,,,,",
             "c,tyre,front,front,x,gauge,,,,,,",
             "d,tyre,front,front,-1,gauge,,,,,,",
             "e,tyre,front,front,5,gauge,,9,3,,,",
@@ -38,7 +52,7 @@ class Reading(unittest.TestCase):
         with self.assertRaises(LifeCsvError) as caught:
             read_life_csv(bad)
         said = str(caught.exception)
-        for words in ("row 2: component is “wheel”", "row 3: now_mm is empty", "row 4: now_mm is “x”", "row 5: now_mm",
+        for words in ("row 2: component is “wheel”", "row 3: drive is", "row 4: now_mm is “x”", "row 5: now_mm",
                       "row 6: since_km_low is above", "row 7: now_mm is nan"):  # fmt: skip
             self.assertIn(words, said)
         with self.assertRaisesRegex(LifeCsvError, "columns are missing: limit_mm"):

@@ -14,18 +14,18 @@ from tests.web.case import RoundCase
 
 class Places(RoundCase):
     def test_coverage_of_a_place_by_hand(self):
-        # front corner, left: the look, film of wing and A-pillar, headlamp and side indicator
-        self.assertEqual((self.place("front_corner_left").expected, self.place("front_corner_left").open), (5, 5))
+        # front corner, left: the look, film of wing and A-pillar, headlamp and side indicator, tyre and brake
+        self.assertEqual((self.place("front_corner_left").expected, self.place("front_corner_left").open), (7, 7))
         self.post(self.inspection, *(reading("front_wing_left", 118, after=i) for i in range(3)))
-        self.assertEqual((self.place("front_corner_left").done, self.place("front_corner_left").open), (1, 4))
+        self.assertEqual((self.place("front_corner_left").done, self.place("front_corner_left").open), (1, 6))
         self.write(
             "general.nothing_found", NothingFound(station=Station.GENERAL), place="front_corner_left", how="close"
         )
         self.write("general.limit", Limit(station=Station.FILM, because="wet"), place="a_pillar_left")
         one = self.place("front_corner_left")
-        self.assertEqual((one.done, one.limited, one.open), (2, 1, 2))
+        self.assertEqual((one.done, one.limited, one.open), (2, 1, 4))
         self.write("body.glass", Glass(), place="headlamp_left")
-        self.assertEqual(self.place("front_corner_left").open, 1)
+        self.assertEqual(self.place("front_corner_left").open, 3)
 
     def test_a_find_takes_the_earlier_nothing_away_and_both_stay_readable(self):
         self.write("general.nothing_found", NothingFound(station=Station.GENERAL), place="rear", how="arm's length")
@@ -38,7 +38,9 @@ class Places(RoundCase):
 
     def test_a_limit_is_no_look_but_no_gap_either(self):
         self.write("general.limit", Limit(station=Station.GENERAL, because="locked"), place="boot")
-        self.assertEqual((self.place("boot").done, self.place("boot").limited, self.place("boot").open), (0, 1, 0))
+        self.assertEqual(
+            (self.place("boot").done, self.place("boot").limited, self.place("boot").open), (0, 1, 2)
+        )  # its lid is to be tried, its floor graded
         self.assertIn("not looked at: locked", self.client.get(f"{self.here}/round").text)
 
     def test_a_hint_stays_open_until_something_settles_it(self):
@@ -195,8 +197,9 @@ class Gaps(RoundCase):
         return [gap.key for gap in gaps(self.dossier())]
 
     def test_they_come_in_walk_order_and_each_takes_one_tap(self):
-        # a hatchback with five doors: 17 places, film of 17 metal panels, fit of 6 that open, 8 panes and 7 lamps
-        self.assertEqual(len(self.keys()), 55)
+        # a hatchback with five doors: 17 places, film of 17 metal panels, fit of 6 that open, 8 panes and 7 lamps,
+        # 4 tyres, 4 brakes, 29 functions, 19 zones of the underside, 11 parts of the cabin
+        self.assertEqual(len(self.keys()), 122)
         self.assertEqual(self.keys()[:4], ["front", "bonnet", "bonnet", "windscreen"])
         self.client.post(f"{self.here}/gaps", data={"gap": "film:bonnet", "because": "dirty or wet"})
         self.assertEqual(self.keys().count("bonnet"), 1)  # its fit is still open
@@ -219,7 +222,7 @@ class Gaps(RoundCase):
     def test_a_limit_without_a_reason_is_refused(self):
         text = self.client.post(f"{self.here}/gaps", data={"gap": "all"}).text
         self.assertIn("Say why", text)
-        self.assertEqual(len(self.keys()), 55)
+        self.assertEqual(len(self.keys()), 122)
 
 
 class Settling(RoundCase):

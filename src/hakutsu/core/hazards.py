@@ -33,6 +33,7 @@ class StandDown:
     cause: Cause
     note: str
     overridden: tuple[str, ...]
+    place: str = ""
 
     @property
     def blocks(self) -> tuple[str, ...]:
@@ -81,7 +82,7 @@ def open_stand_downs(dossier: HazardsDossier) -> list[StandDown]:
 
 def _stand_down(kept: KeptHazard) -> StandDown:
     cause = causes().get(kept.body.cause) or Cause(kept.body.cause, kept.body.cause, tuple(activities()), "")
-    return StandDown(kept.entry, cause, kept.body.note, tuple(one.activity for _, one in kept.overrides))
+    return StandDown(kept.entry, cause, kept.body.note, tuple(one.activity for _, one in kept.overrides), kept.place)
 
 
 def blocking(activity: str, stand_downs: Sequence[StandDown]) -> list[StandDown]:

@@ -7,29 +7,48 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from hakutsu.dossier.body import BodyDossier
+from hakutsu.dossier.cabin import CabinDossier
 from hakutsu.dossier.claims import Claims
+from hakutsu.dossier.corners import CornersDossier
 from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
 from hakutsu.dossier.day import DayDossier
+from hakutsu.dossier.engine import EngineDossier
 from hakutsu.dossier.film import FilmDossier, KeptReading
 from hakutsu.dossier.folding import gather, struck_ids
 from hakutsu.dossier.follow_up import FollowUps
+from hakutsu.dossier.functions import FunctionsDossier
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.opening import Opening
 from hakutsu.dossier.pictures import Pictures
-from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station, outside_parts
+from hakutsu.dossier.round import (
+    PlaceCoverage,
+    StationCoverage,
+    cabin_coverage,
+    corner_parts,
+    coverage_by_place,
+    coverage_by_station,
+    function_parts,
+    outside_parts,
+    under_parts,
+)
 from hakutsu.dossier.timers import KeptTimer, Timers
+from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.description import VehicleDescription
 
 __all__ = [
     "BodyDossier",
+    "CabinDossier",
     "Claims",
+    "CornersDossier",
     "Covered",
     "DayDossier",
     "Dossier",
+    "EngineDossier",
     "FilmDossier",
     "FollowUps",
+    "FunctionsDossier",
     "General",
     "HazardsDossier",
     "Kept",
@@ -41,6 +60,7 @@ __all__ = [
     "PanelCoverage",
     "PlaceCoverage",
     "Timers",
+    "UnderDossier",
     "gather_dossier",
 ]
 
@@ -62,6 +82,11 @@ class Dossier:
     follow_ups: FollowUps
     body: BodyDossier
     pictures: Pictures
+    corners: CornersDossier
+    engine: EngineDossier
+    functions: FunctionsDossier
+    under: UnderDossier
+    cabin: CabinDossier
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -79,7 +104,13 @@ class Dossier:
     def place_coverage(self) -> list[PlaceCoverage]:
         """Coverage of every place in walk order."""
         protocol = self.opening.brief.protocol
-        outside = outside_parts(self.vehicle, self.body, self.general, protocol)
+        outside = [
+            *outside_parts(self.vehicle, self.body, self.general, protocol),
+            *corner_parts(self.vehicle, self.corners, self.general, protocol),
+            *under_parts(self.under, self.general, protocol),
+            *cabin_coverage(self.cabin, self.general, protocol),
+            *function_parts(self.vehicle, self.functions, self.general, protocol),
+        ]
         return coverage_by_place(self.day.places(), self.film_coverage(), self.general, outside)
 
     def station_coverage(self) -> list[StationCoverage]:
@@ -109,4 +140,9 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         gathering.station(FollowUps),
         gathering.station(BodyDossier),
         gathering.station(Pictures),
+        gathering.station(CornersDossier),
+        gathering.station(EngineDossier),
+        gathering.station(FunctionsDossier),
+        gathering.station(UnderDossier),
+        gathering.station(CabinDossier),
     )

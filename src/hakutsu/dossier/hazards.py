@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from datetime import datetime
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.body import Rust
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
+from hakutsu.entries.registry import Body
+
+SPARE = "wheel_spare"
 
 
 @dataclass(slots=True)
@@ -21,6 +24,7 @@ class KeptHazard:
     body: HazardRaised
     cleared: tuple[Entry, HazardCleared] | None = None
     overrides: list[tuple[Entry, HazardOverridden]] = field(default_factory=list)
+    place: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +56,28 @@ def _rust(gathering: Gathering, entry: Entry, body: Rust) -> None:
     if body.forbids_lifting:
         raised = HazardRaised(cause="sill_perforated", note=body.where)
         gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, raised)
+
+
+def _of_entry(gathering: Gathering, entry: Entry, body: Body) -> None:
+    """What is noted raises its causes by itself; a tyre or wheel in the boot carries nothing."""
+    if entry.place == SPARE:
+        return
+    raised = gathering.station(HazardsDossier).raised
+    open_here = {
+        kept.body.cause for kept in raised.values() if kept.cleared is None and kept.place == (entry.place or "")
+    }
+    for cause in body.causes():
+        if cause not in open_here:
+            id = uuid5(entry.id, cause)
+            raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=cause), place=entry.place or "")
+
+
+RAISING = (
+    "corner.tyre", "corner.wheel", "corner.brake", "corner.gear", "corner.pedal", "engine.look", "function.tried",
+    "function.lamp", "under.zone", "leak.seen", "cabin.looked",
+)  # fmt: skip
+for _kind in RAISING:
+    fold(_kind)(_of_entry)
 
 
 @fold("hazard.cleared")

@@ -6,16 +6,23 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from hakutsu.dossier.body import BodyDossier
+from hakutsu.dossier.cabin import CabinDossier
+from hakutsu.dossier.corners import WHEELS, CornersDossier
 from hakutsu.dossier.coverage import Covered, PanelCoverage
+from hakutsu.dossier.functions import FunctionsDossier
 from hakutsu.dossier.general import General
+from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.general import NotFitted
+from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import fitted_parts
 from hakutsu.vehicle.places import place_of_panel, places
+from hakutsu.vehicle.under import zones
 from hakutsu.vehicle.vocabulary import Protocol
 
 SCREEN = "windscreen"
+LAMPS_AT_KEY_ON = "key_on_lamps"
 
 
 class Checked(StrEnum):
@@ -23,6 +30,11 @@ class Checked(StrEnum):
 
     FIT = "Fit"
     GLASS = "Glass and lamps"
+    TYRES = "Tyres"
+    BRAKES = "Brakes"
+    FUNCTIONS = "Functions"
+    UNDER = "Underside"
+    CABIN = "Cabin"
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,6 +155,62 @@ def outside_parts(
             state = _seen(part.key, part.key in seen_glass, general)
             found.append((part.place, PartCoverage(Checked.GLASS, part.key, state)))
     return found
+
+
+def corner_parts(
+    vehicle: VehicleDescription, corners: CornersDossier, general: General, protocol: Protocol
+) -> list[tuple[str, PartCoverage]]:
+    """What the corner station expects: every tyre and brake; thorough the spare too."""
+    found = []
+    for part in fitted_parts(vehicle.body_style, vehicle.doors, "wheel"):
+        spare = part.key not in WHEELS
+        if not spare or protocol is Protocol.THOROUGH:
+            seen = part.key in corners.tyres or (spare and part.key in corners.wheels)
+            found.append((part.place, PartCoverage(Checked.TYRES, part.key, _seen(part.key, seen, general))))
+    for part in fitted_parts(vehicle.body_style, vehicle.doors, "brake"):
+        seen = part.key.replace("brake", "wheel") in corners.brakes
+        found.append((part.place, PartCoverage(Checked.BRAKES, part.key, _seen(part.key, seen, general))))
+    return found
+
+
+def function_parts(
+    vehicle: VehicleDescription, functions: FunctionsDossier, general: General, protocol: Protocol
+) -> list[tuple[str, PartCoverage]]:
+    """What is to be tried: quick only the lamps at key-on; else everything that is fitted."""
+    quick = protocol is Protocol.QUICK
+    found = []
+    for one in functions.items(vehicle.doors):
+        key = f"function_{one.key}"
+        if not quick or one.key == LAMPS_AT_KEY_ON:
+            state = _seen(key, one.key in functions.tried, general)
+            found.append((one.place, PartCoverage(Checked.FUNCTIONS, key, state)))
+    return found
+
+
+def under_parts(under: UnderDossier, general: General, protocol: Protocol) -> list[tuple[str, PartCoverage]]:
+    """Every zone of the underside; quick asks for none."""
+    if protocol is Protocol.QUICK:
+        return []
+    found = []
+    for key, zone in zones().items():
+        look = under.zones.get(key)
+        hidden = look is not None and bool(look.body.not_visible)
+        state = Covered.LIMITED if hidden else _seen(key, look is not None, general)
+        found.append((zone.place, PartCoverage(Checked.UNDER, key, state)))
+    return found
+
+
+def cabin_coverage(cabin: CabinDossier, general: General, protocol: Protocol) -> list[tuple[str, PartCoverage]]:
+    """Every part of the cabin that is graded; quick asks for none."""
+    if protocol is Protocol.QUICK:
+        return []
+    return [
+        (
+            one.place,
+            PartCoverage(Checked.CABIN, f"cabin_{one.key}", _seen(f"cabin_{one.key}", one.key in cabin.wear, general)),
+        )
+        for one in cabin_parts().values()
+    ]
 
 
 def _seen(key: str, looked: bool, general: General) -> Covered:

@@ -1,6 +1,25 @@
 """What can be written down. Importing this room registers every kind of entry."""
 
-from hakutsu.entries import body, claims, day, film, follow_up, general, hazards, opening, pictures, settings, timers
+from hakutsu.entries import (
+    body,
+    cabin,
+    claims,
+    corners,
+    day,
+    engine,
+    film,
+    fluids,
+    follow_up,
+    functions,
+    general,
+    hazards,
+    money,
+    opening,
+    pictures,
+    settings,
+    timers,
+    under,
+)
 from hakutsu.entries.envelope import Draft, Entry
 from hakutsu.entries.registry import EntryError, kinds, parse_body
 
@@ -9,16 +28,23 @@ __all__ = [
     "Entry",
     "EntryError",
     "body",
+    "cabin",
     "claims",
+    "corners",
     "day",
+    "engine",
     "film",
+    "fluids",
     "follow_up",
+    "functions",
     "general",
     "hazards",
     "kinds",
+    "money",
     "opening",
     "parse_body",
     "pictures",
     "settings",
     "timers",
+    "under",
 ]

@@ -27,6 +27,10 @@ class Body(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
+    def causes(self) -> tuple[str, ...]:
+        """Causes of a stand-down that what is written down here raises by itself."""
+        return ()
+
 
 @dataclass(frozen=True, slots=True)
 class Kind:

@@ -41,6 +41,24 @@ class JobFigures(BaseModel):
         return self
 
 
+class LifeFigures(BaseModel):
+    """The inspector's own figures of a part: characteristic life, or interval, by distance [1,000 km] and time [years],
+    and the shape of its wear-out where it has one.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    km: Annotated[float, Field(gt=0, le=5_000)] | None = None
+    years: Annotated[float, Field(gt=0, le=100)] | None = None
+    beta: Annotated[float, Field(ge=0.5, le=10)] | None = None
+
+    @model_validator(mode="after")
+    def _some_clock(self) -> Self:
+        if self.km is None and self.years is None:
+            raise ValueError("a life by distance, by time, or both")
+        return self
+
+
 def _known(kind: str, value: str | None, known: object) -> str | None:
     if value is not None and value not in known:  # type: ignore[operator]
         raise ValueError(f"“{value}” is no {kind} that is known")
@@ -79,6 +97,7 @@ class Overrides(Body, _Checked):
     rules: str | None = None
     labour_rate: Rate | None = None
     costs: dict[str, JobFigures] = {}
+    lives: dict[str, LifeFigures] = {}
 
 
 class Settings(_Checked):
@@ -101,6 +120,7 @@ class Settings(_Checked):
     rules: str = "orrin"
     labour_rate: Rate = Decimal(65)
     costs: dict[str, JobFigures] = {}
+    lives: dict[str, LifeFigures] = {}
     currency: Currency = "EUR"
     protocol: Protocol = Protocol.STANDARD
     walk: Walk = Walk()
@@ -113,4 +133,5 @@ class Settings(_Checked):
     def overridden(self, said: Overrides) -> Settings:
         """These settings with what one inspection has otherwise."""
         changed = {name: value for name in Overrides.model_fields if (value := getattr(said, name)) is not None}
-        return self.model_copy(update={**changed, "costs": {**self.costs, **said.costs}})
+        own = {"costs": {**self.costs, **said.costs}, "lives": {**self.lives, **said.lives}}
+        return self.model_copy(update={**changed, **own})

@@ -21,6 +21,8 @@ CHOICES = {
     "drive": ("front", "rear", "all"),
     "method": ("gauge", "eye"),
 }
+MAY_BE_EMPTY = ("drive", "method")
+OPEN_KM = 100_000.0  # beyond a least distance without a greatest
 MOST = {"now_mm": 60.0, "new_mm": 60.0, "limit_mm": 60.0, "since_km_low": 2e6, "since_km_high": 2e6, "age_years": 80.0,
         "km_per_year": 400_000.0}  # fmt: skip
 
@@ -30,7 +32,7 @@ class LifeCsvError(ValueError):
 
 
 def read_life_csv(text: str) -> list[WearCase]:
-    """Cases of a file; empty fields are not known.
+    """Cases of a file; empty fields are not known: a method not told counts as by eye.
 
     Raises
     ------
@@ -55,19 +57,18 @@ def read_life_csv(text: str) -> list[WearCase]:
 def _case(row: dict[str, str | None]) -> WearCase:
     words = {name: (row.get(name) or "").strip() for name in COLUMNS}
     for name, known in CHOICES.items():
-        if words[name] not in known:
+        if words[name] not in known and not (words[name] == "" and name in MAY_BE_EMPTY):
             raise ValueError(f"{name} is “{words[name]}”; use {', '.join(known)}")
     numbers = {name: _number(name, words[name]) for name in MOST}
     now, low, high = numbers["now_mm"], numbers["since_km_low"], numbers["since_km_high"]
-    if now is None:
-        raise ValueError("now_mm is empty: what was measured?")
     since = None
     if low is not None or high is not None:
-        since = (low or 0.0, high if high is not None else low or 0.0)
+        since = (low or 0.0, high if high is not None else (low or 0.0) + OPEN_KM)
         if since[0] > since[1]:
             raise ValueError("since_km_low is above since_km_high")
     return WearCase(
-        words["case"], words["component"], words["axle"], words["drive"], now, words["method"], numbers["new_mm"],
+        words["case"], words["component"], words["axle"], words["drive"] or None, now,
+        words["method"] or "eye", numbers["new_mm"],
         numbers["limit_mm"], since, numbers["age_years"], numbers["km_per_year"],
     )  # fmt: skip
 

@@ -24,6 +24,12 @@ def text(words: str) -> str:
     return escape(words, quote=False)
 
 
+def swatch(fill: str) -> str:
+    """A drop of colour beside its name, for eyes only: the name says the same."""
+    drop = tag("circle", cx=11, cy=11, r=9.5, fill=fill, class_="swatch-edge")
+    return tag("svg", drop, class_="shrink-0", viewBox="0 0 22 22", width=22, height=22, aria_hidden="true")
+
+
 def _value(value: object) -> str:
     if isinstance(value, float):
         return f"{value:.2f}".rstrip("0").rstrip(".")

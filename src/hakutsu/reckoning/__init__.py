@@ -40,7 +40,13 @@ from hakutsu.entries.day import Engine
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.entries.settings import Settings
+from hakutsu.reckoning.cabin import CabinReckoned
+from hakutsu.reckoning.corners import CornersReckoned
+from hakutsu.reckoning.engine import EngineReckoned
+from hakutsu.reckoning.functions import FunctionsReckoned
+from hakutsu.reckoning.life import Lives
 from hakutsu.reckoning.outside import Outside
+from hakutsu.reckoning.under import UnderReckoned
 from hakutsu.vehicle.rules import RuleSet, rule_sets
 from hakutsu.vehicle.shell import shell
 from hakutsu.vehicle.terms import Terms
@@ -190,6 +196,36 @@ class Reckoning:
     def outside(self) -> Outside:
         """What the rules make of everything seen outside."""
         return Outside(self)
+
+    @cached_property
+    def corners(self) -> CornersReckoned:
+        """What the rules make of the corners."""
+        return CornersReckoned(self)
+
+    @cached_property
+    def engine(self) -> EngineReckoned:
+        """What the rules make of the engine run, air-conditioning, battery and pack."""
+        return EngineReckoned(self)
+
+    @cached_property
+    def functions(self) -> FunctionsReckoned:
+        """What the rules make of functions and lamps."""
+        return FunctionsReckoned(self)
+
+    @cached_property
+    def under(self) -> UnderReckoned:
+        """What the rules make of the underside and of leaks."""
+        return UnderReckoned(self)
+
+    @cached_property
+    def cabin(self) -> CabinReckoned:
+        """What the rules make of the cabin."""
+        return CabinReckoned(self)
+
+    @cached_property
+    def lives(self) -> Lives:
+        """What waits on this vehicle, for the buyer's distance and use."""
+        return Lives(self)
 
     @cached_property
     def proposed_limits(self) -> list[ProposedLimit]:

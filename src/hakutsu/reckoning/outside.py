@@ -29,7 +29,14 @@ if TYPE_CHECKING:
 
 NEAR_CM = 15.0
 ALTERED_FROM = 0.7
-BY_GROUP: dict[str, On] = {"wheel": "wheel", "pane": "pane", "lamp": "lamp", "trim": "trim", "roof": "pane"}
+BY_GROUP: dict[str, On] = {
+    "wheel": "wheel",
+    "pane": "pane",
+    "lamp": "lamp",
+    "trim": "trim",
+    "roof": "pane",
+    "brake": "trim",
+}
 
 
 @dataclass(frozen=True, slots=True)

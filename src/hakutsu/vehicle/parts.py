@@ -6,13 +6,12 @@ import tomllib
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
-from typing import Literal, get_args
+from typing import Literal
 
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
 
-Group = Literal["wheel", "pane", "lamp", "trim", "roof"]
-GROUPS: tuple[Group, ...] = get_args(Group)
+Group = Literal["wheel", "pane", "lamp", "trim", "roof", "brake"]
 
 
 @dataclass(frozen=True, slots=True)

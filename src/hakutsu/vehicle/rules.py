@@ -14,7 +14,7 @@ from hakutsu.vehicle.panels import Side
 @dataclass(frozen=True, slots=True)
 class RuleSet:
     """One place's figures: least tread [mm] by law, by advice and in winter, least light through the windscreen and the
-    front side windows [%], the side of the road, and since when they hold.
+    front side windows [%], the side of the road, since when they hold, and the coldest of a usual winter [°C].
     """
 
     key: str
@@ -25,6 +25,7 @@ class RuleSet:
     advice_mm: float
     winter_mm: float
     front_light: tuple[int, int]
+    winter_c: float
 
 
 @cache

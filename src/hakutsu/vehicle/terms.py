@@ -12,15 +12,19 @@ from zoneinfo import ZoneInfo
 
 from pydantic import BaseModel, ConfigDict
 
+from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.panels import Side, panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.quantities import QUANTITIES, Quantity, Scale, scales
+from hakutsu.vehicle.under import zones
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import Names, SideNames, SteeringSide, Unit
 
 _SIDE = re.compile(r"\{(left|right)\}")
-_QUANTITY = re.compile(rf"\{{({'|'.join(QUANTITIES)}) ([\d.]+)\}}")
+_PLACE = re.compile(r"\{place (\w+)\}")
+_QUANTITY = re.compile(rf"\{{({'|'.join(QUANTITIES)}) (-?[\d.]+)\}}")
 
 
 @cache
@@ -29,6 +33,14 @@ def _american() -> tuple[re.Pattern[str], dict[str, str]]:
     words: dict[str, str] = tomllib.loads(text)["american"]
     longest_first = sorted(words, key=len, reverse=True)
     return re.compile(rf"\b({'|'.join(map(re.escape, longest_first))})\b", re.IGNORECASE), words
+
+
+@cache
+def _other_names() -> dict[str, str]:
+    """Names of what is neither place, part nor panel: parts of the cabin, functions, zones of the underside."""
+    found = {f"cabin_{key}": one.name for key, one in cabin_parts().items()}
+    found |= {f"function_{key}": one.name for key, one in equipment().items()}
+    return found | {key: one.name for key, one in zones().items()}
 
 
 class Terms(BaseModel):
@@ -70,9 +82,10 @@ class Terms(BaseModel):
 
     def say(self, text: str) -> str:
         """A text of the program in this reader's words: sides for `{left}` and `{right}`, quantities such as
-        `{temperature 118}` (stored units), words of the vocabulary.
+        `{temperature 118}` (stored units), `{place wheel_front_left}`, words of the vocabulary.
         """
         sided = _SIDE.sub(lambda found: self.side("left" if found[1] == "left" else "right"), text)
+        sided = _PLACE.sub(lambda found: self.place(found[1]), sided)
         told = _QUANTITY.sub(lambda found: self.scale(cast(Quantity, found[1])).words(float(found[2])), sided)
         if self.names is Names.BRITISH:
             return told
@@ -98,6 +111,9 @@ class Terms(BaseModel):
             return self.say(places()[key].name)
         if key in parts():
             return self.say(parts()[key].name)
+        named = _other_names().get(key)
+        if named is not None:
+            return self.say(named)
         return self.panel(key) if key in panels() else key
 
     def film_words(self, um: float, *, with_unit: bool = True) -> str:

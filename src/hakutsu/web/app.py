@@ -19,14 +19,20 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.pictures import MOST_CLIP, PictureFiles
 from hakutsu.web import account, brief, claims, day, entries, logbook_page, report, searching, settings
+from hakutsu.web.cabin import pages as cabin_pages
+from hakutsu.web.corners import pages as corner_pages
 from hakutsu.web.desk import Desk
+from hakutsu.web.engine import pages as engine_pages
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
+from hakutsu.web.functions import pages as function_pages
+from hakutsu.web.life import pages as life_pages
 from hakutsu.web.outside import pages as outside_pages
 from hakutsu.web.pictures import pages as picture_pages
 from hakutsu.web.rendering import STATIC, page
 from hakutsu.web.round import arrival, follow_up, gaps, questions, timers
 from hakutsu.web.round import pages as round_pages
+from hakutsu.web.under import pages as under_pages
 
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
 MOST_BYTES = 8 * 1024 * 1024
@@ -66,6 +72,12 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         follow_up,
         timers,
         outside_pages,
+        corner_pages,
+        life_pages,
+        engine_pages,
+        function_pages,
+        cabin_pages,
+        under_pages,
         picture_pages,
         station,
         imports,

@@ -13,11 +13,17 @@ from hakutsu.core.runsheet import steps
 from hakutsu.entries import Draft
 from hakutsu.logbook import Acknowledged, Refused
 from hakutsu.reckoning import Reckoning
+from hakutsu.web.cabin.pages import cabin_fragments
+from hakutsu.web.corners.context import corners_fragments
 from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.engine.context import engine_fragments
 from hakutsu.web.film.context import PROFILE, film_fragments
+from hakutsu.web.functions.pages import functions_fragments
+from hakutsu.web.life.context import life_fragments
 from hakutsu.web.outside.context import outside_fragments
 from hakutsu.web.rendering import rail_fragment
 from hakutsu.web.round.context import place_fragments
+from hakutsu.web.under.pages import under_fragments
 
 router = APIRouter()
 
@@ -63,6 +69,18 @@ def _fragments(reckoning: Reckoning, sent: Sent, now: datetime) -> dict[str, str
         found |= film_fragments(reckoning, sent.panel, sent.drawing)
     if sent.view == "place":
         found |= place_fragments(reckoning, sent.place, now)
+    if sent.view == "corners":
+        found |= corners_fragments(reckoning)
+    if sent.view == "engine":
+        found |= engine_fragments(reckoning, sent.room)
+    if sent.view == "functions":
+        found |= functions_fragments(reckoning)
+    if sent.view == "under":
+        found |= under_fragments(reckoning)
+    if sent.view == "cabin":
+        found |= cabin_fragments(reckoning)
+    if sent.view == "life":
+        found |= life_fragments(reckoning, sent.room, reckoning.lives)
     if sent.view == "outside":
         found |= outside_fragments(reckoning, sent.room, sent.shows)
     return found

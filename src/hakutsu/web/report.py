@@ -7,9 +7,15 @@ from fastapi.responses import Response
 
 from hakutsu.report.body_section import outside_section
 from hakutsu.report.brief_section import purpose_lines
+from hakutsu.report.cabin_section import cabin_section
+from hakutsu.report.corners_section import corners_section
+from hakutsu.report.engine_section import engine_section
 from hakutsu.report.film_section import film_section
 from hakutsu.report.follow_up_section import limit_lines, not_fitted_lines, remark_lines
+from hakutsu.report.functions_section import functions_section
+from hakutsu.report.life_section import life_section
 from hakutsu.report.round_section import answered_questions, hazard_lines, open_questions
+from hakutsu.report.under_section import under_section
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import (
     baseline_words,
@@ -43,6 +49,12 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         reckoned=reckoning.film,
         unit=reckoning.terms.film,
         outside=outside_section(reckoning),
+        corners=corners_section(reckoning),
+        engine=engine_section(reckoning),
+        cabin=cabin_section(reckoning),
+        under=under_section(reckoning),
+        functions=functions_section(reckoning),
+        life=life_section(reckoning),
         pictures=report_pictures(reckoning),
         notes=remark_lines(reckoning, desk.now()),
         limits=limit_lines(reckoning),

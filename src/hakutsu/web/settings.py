@@ -12,9 +12,10 @@ from fastapi.responses import RedirectResponse, Response
 from pydantic import ValidationError
 
 from hakutsu.core.costs import Job, cost_table, usual_jobs
+from hakutsu.core.life.components import Component, Scheduled, components, scheduled_items
 from hakutsu.entries import Draft
 from hakutsu.entries.day import Walk
-from hakutsu.entries.settings import Overrides, Settings, time_zones
+from hakutsu.entries.settings import LifeFigures, Overrides, Settings, time_zones
 from hakutsu.vehicle.places import outside, places
 from hakutsu.vehicle.quantities import QUANTITIES, scales
 from hakutsu.vehicle.rules import rule_sets
@@ -45,6 +46,7 @@ AT_FAULT = {
     "zone": "Choose one of the list, such as UTC.",
     "labour_rate": "An amount above 0, such as 65 or 72.50.",
 }
+LIFE_FIELDS = {"km": "1,000 km", "years": "years", "beta": "shape"}
 RANGE = "Write it as 0.5 to 1.2, the lowest first."
 _SPAN = re.compile(r"\s*(\d[\d.,]*)\s*(?:(?:to|[-–])\s*(\d[\d.,]*))?\s*")
 
@@ -89,6 +91,36 @@ def _costs(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, Any]:
     return found
 
 
+def life_rows() -> list[tuple[str, str, LifeFigures]]:
+    """Every part with a life and every interval: key, name, our figures."""
+    rows: list[Component | Scheduled] = [one for one in components().values() if not one.looked_only]
+    rows += scheduled_items().values()
+    return [
+        (one.key, one.name, LifeFigures(km=one.km and one.km / 1000, years=one.years, beta=getattr(one, "beta", None)))
+        for one in rows
+    ]
+
+
+def _lives(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, Any]:
+    """The inspector's own lives and intervals; a row left empty, or as ours, is none of their own."""
+    found = {}
+    for key, _, ours in life_rows():
+        texts = {name: form.get(f"life_{name}_{key}", "").strip().replace(",", ".") for name in LIFE_FIELDS}
+        if not any(texts.values()):
+            continue
+        said = {name: text or None for name, text in texts.items()}
+        said["beta"] = said["beta"] or (str(ours.beta) if ours.beta else None)
+        try:
+            figures = LifeFigures.model_validate(said)
+        except ValidationError as error:
+            name = str(error.errors()[0]["loc"][0]) if error.errors()[0]["loc"] else "km"
+            faults[f"life_{name}_{key}"] = "A number above 0; a life by distance, by time, or both."
+            continue
+        if figures != ours:
+            found[key] = said
+    return found
+
+
 def _faults(error: ValidationError) -> dict[str, str]:
     names = [str(one["loc"][0]) if one["loc"] else "form" for one in error.errors()]
     return {name: AT_FAULT.get(name, "Choose one of the list.") for name in names}
@@ -107,10 +139,14 @@ async def _typed(request: Request) -> dict[str, str]:
 
 def _shown(settings: Settings | Overrides) -> dict[str, str]:
     """Settings as the texts of the form."""
-    said = settings.model_dump(mode="json", exclude={"costs", "walk"})
+    said = settings.model_dump(mode="json", exclude={"costs", "lives", "walk"})
     found = {key: "" if value is None else str(value) for key, value in said.items()}
     for key, figures in settings.costs.items():
         found |= {f"hours_{key}": span_words(*figures.hours), f"materials_{key}": span_words(*figures.materials)}
+    for key, own in settings.lives.items():
+        for name in LIFE_FIELDS:
+            value = getattr(own, name)
+            found[f"life_{name}_{key}"] = "" if value is None else f"{value:g}"
     if isinstance(settings, Settings):
         found |= settings.walk.model_dump(mode="json")
     return found
@@ -122,9 +158,13 @@ def _context(values: Mapping[str, str], faults: Mapping[str, str], base: Setting
     for key, job in cost_table(base.costs).items():
         money = tuple(f"{amount:,.0f}" for amount in job.cost(base.labour_rate))
         jobs.append((job, usual_jobs()[key], money))
+    lives = [(key, name, ours, base.lives.get(key, ours)) for key, name, ours in life_rows()]
+    fields = [*OF_ACCOUNT, *(f"{name}_{key}" for name in ("hours", "materials") for key in usual_jobs())]
+    fields += [f"life_{name}_{key}" for key, *_ in lives for name in LIFE_FIELDS]
     return {
-        "values": dict.fromkeys((*OF_ACCOUNT, *(f"{n}_{k}" for n in ("hours", "materials") for k in usual_jobs())), "")
-        | dict(values),
+        "lives": lives,
+        "life_fields": LIFE_FIELDS,
+        "values": dict.fromkeys(fields, "") | dict(values),
         "faults": faults,
         "base": base,
         "words": WORDS,
@@ -153,7 +193,7 @@ async def take_settings(request: Request, desk: DeskHere) -> Response:
     typed = await _typed(request)
     faults: dict[str, str] = {}
     said: dict[str, Any] = {key: typed.get(key, "") for key in (*OF_ONE, "currency", "protocol")}
-    said |= {"film": typed.get("film") or None, "costs": _costs(typed, faults)}
+    said |= {"film": typed.get("film") or None, "costs": _costs(typed, faults), "lives": _lives(typed, faults)}
     try:
         said["walk"] = Walk(start=typed.get("start", ""), direction=Direction(typed.get("direction", "")))
     except ValueError:
@@ -182,7 +222,7 @@ async def take_own_settings(request: Request, inspection: UUID, reckoning: Recko
     typed = await _typed(request)
     faults: dict[str, str] = {}
     said: dict[str, Any] = {key: typed[key] for key in OF_ONE if typed.get(key)}
-    said["costs"] = _costs(typed, faults)
+    said |= {"costs": _costs(typed, faults), "lives": _lives(typed, faults)}
     try:
         body = Overrides.model_validate(said)
     except ValidationError as error:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import tomllib
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -17,6 +17,7 @@ K_POINTS, N_POINTS, D_POINTS, NOW_POINTS = 81, 9, 9, 121
 REACH_SD = 3.2
 LOG_LOW, LOG_HIGH, BINS = np.log(1.0), np.log(3_000_000.0), 600
 AT = (0.1, 0.5, 0.9)
+LEAST_WEIGHT = 1e-7
 WIDEN_FROM_SD = 3.0
 MONTHS = 12.0
 
@@ -26,21 +27,25 @@ class WearCase:
     """One measured part.
 
     `component` is tyre, pad or disc, `axle` front or rear, `drive` the driven axle: front, rear or all. Thicknesses in
-    mm: `now_mm` measured by `method` (gauge or eye), `new_mm` where known, `limit_mm` where it is not the usual one.
-    `since_km` bounds the distance [km] since the part was new, `age_years` its age, `km_per_year` the buyer's distance.
+    mm: `now_mm` measured by `method` (gauge or eye), none where nobody measured; `new_mm` where known, `limit_mm` where
+    it is not the usual one. `since_km` bounds the distance [km] since the part was new, `age_years` its age,
+    `km_per_year` the buyer's distance. `regenerative`: the motor brakes, pads last longer. `use` is how many times as
+    fast as usual the next use wears it. `drive` none: not known which axle is driven.
     """
 
     case: str
     component: str
     axle: str
-    drive: str
-    now_mm: float
+    drive: str | None
+    now_mm: float | None
     method: str = "gauge"
     new_mm: float | None = None
     limit_mm: float | None = None
     since_km: tuple[float, float] | None = None
     age_years: float | None = None
     km_per_year: float | None = None
+    regenerative: bool = False
+    use: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,10 +92,12 @@ def _prior(case: WearCase) -> _Prior | str:
     row = wear_table()[case.component]
     mine = row if case.component == "tyre" else row[case.axle]
     if case.component == "tyre":
-        drive = "all" if case.drive == "all" else "driven" if case.drive == case.axle else "other"
+        drive = "all" if case.drive in ("all", None) else "driven" if case.drive == case.axle else "other"
         k_median, k_gsd = row["km_per_mm"][drive]
     else:
         k_median, k_gsd = mine["km_per_mm"]
+    if case.regenerative and case.component == "pad":
+        k_median, k_gsd = k_median * row["regenerative"][0], row["regenerative"][1]
     limit = case.limit_mm if case.limit_mm is not None else row.get("limit_mm")
     if limit is None:
         return "no minimum given: it is cast on the disc, never guessed"
@@ -112,31 +119,83 @@ def remaining(case: WearCase) -> Life:
     between its bounds), the thickness now is n − D/k; each combination weighs prior · Normal(measured; now, sd). With D
     unknown, the share worn is uniform from 0 to 1. What remains is max(0, now − limit) · k · f with the same now and k,
     f the next owner's factor. A part thicker than new by more than three standard deviations widens what is taken for
-    new until it is likely. Tyres end at ten years: the earlier of wear and age.
+    new until it is likely. Tyres end at ten years: the earlier of wear and age. Without history an interval by eye is
+    never narrower than the one a gauge would give: a glance cannot tell more.
     """
+    worn = wear(case)
+    if isinstance(worn, str):
+        return Life(case.case, None, None, None, (worn,))
+    found = [_quantile(worn.owned, at) for at in AT]
+    if case.method == "eye" and case.now_mm is not None and _distance(case) is None:
+        tight = wear(replace(case, method="gauge"))
+        assert isinstance(tight, Wear)
+        low, _, high = (_quantile(tight.owned, at) for at in AT)
+        found[2] = max(found[2], found[0] + high - low)
+    return _with_age(case, found, worn.basis)
+
+
+@dataclass(frozen=True, slots=True)
+class Wear:
+    """Remaining distance as chances: that nothing is left, and weights over the grid of log distances; without the next
+    owner's factor, and with it.
+    """
+
+    own: tuple[float, Floats]
+    owned: tuple[float, Floats]
+    basis: tuple[str, ...]
+
+    def survival(self, km: Floats, *, owner: bool = True) -> Floats:
+        """Chance that more than each distance [km] is left."""
+        none, rest = self.owned if owner else self.own
+        total = none + rest.sum()
+        at = np.interp(np.log(np.maximum(km, 1e-9)), _log_edges(), np.concatenate([[0.0], np.cumsum(rest)]))
+        return np.asarray(1 - (none + at) / total)
+
+
+def wear(case: WearCase) -> Wear | str:
+    """The distribution of the remaining distance, before age; or why there is none."""
     prior = _prior(case)
     if isinstance(prior, str):
-        return Life(case.case, None, None, None, (prior,))
+        return prior
     basis = [_basis(case, prior)]
     prior, widened = _widened(case, prior)
     if widened:
         basis.append("thicker than new ones usually are: what is taken for new was widened")
     bounds = _distance(case)
-    left, weight, k = _known(case, prior, bounds) if bounds else _unknown(case, prior)
-    basis.append(
-        f"{bounds[0]:,.0f} to {bounds[1]:,.0f} km since new" if bounds else "distance since new not known: wide"
-    )
-    mass = _distribution(left * k, weight)
-    return _with_age(case, mass, basis)
+    if case.now_mm is None:
+        left, weight, k = _unmeasured(prior)
+    else:
+        left, weight, k = _known(case, prior, bounds) if bounds else _unknown(case, prior)
+        basis.append(
+            f"{bounds[0]:,.0f} to {bounds[1]:,.0f} km since new" if bounds else "distance since new not known: wide"
+        )
+    if case.regenerative and case.component == "pad":
+        basis.append("the motor brakes too: pads last about twice as long, less certain")
+    none, mass = _distribution(left * k / case.use, weight)
+    return Wear((none, mass), (none, np.convolve(mass, _owner(), mode="same")), tuple(basis))
+
+
+def new_life(case: WearCase) -> tuple[float, float] | None:
+    """A new part's life: median distance [km] and geometric standard deviation; none where it cannot be told."""
+    prior = _prior(case)
+    if isinstance(prior, str) or prior.new_mm <= prior.limit_mm:
+        return None
+    usable = prior.new_mm - prior.limit_mm
+    spread = float(np.hypot(np.log(prior.k_gsd), prior.new_sd / usable))
+    return usable * prior.k_median / case.use, float(np.exp(spread))
 
 
 def _basis(case: WearCase, prior: _Prior) -> str:
+    if case.now_mm is None:
+        return f"not measured: anything between new ({prior.new_mm:g} mm) and the limit ({prior.limit_mm:g} mm)"
     return (
         f"{case.now_mm:g} mm by {case.method}, limit {prior.limit_mm:g} mm, new {prior.new_mm:g} ± {prior.new_sd:g} mm"
     )
 
 
 def _widened(case: WearCase, prior: _Prior) -> tuple[_Prior, bool]:
+    if case.now_mm is None:
+        return prior, False
     over = case.now_mm - prior.new_mm
     spread = float(np.hypot(prior.new_sd, prior.sd_mm))
     if over <= WIDEN_FROM_SD * spread:
@@ -154,6 +213,7 @@ def _distance(case: WearCase) -> tuple[float, float] | None:
     return low, high
 
 
+@cache
 def _normal(points: int) -> tuple[Floats, Floats]:
     """Standard normal grid and weights."""
     z = np.linspace(-REACH_SD, REACH_SD, points)
@@ -163,6 +223,7 @@ def _normal(points: int) -> tuple[Floats, Floats]:
 
 def _known(case: WearCase, prior: _Prior, bounds: tuple[float, float]) -> tuple[Floats, Floats, Floats]:
     """Thickness left above the limit [mm], weights, and km per mm, over the grid of k, n and D."""
+    assert case.now_mm is not None
     z_k, w_k = _normal(K_POINTS)
     z_n, w_n = _normal(N_POINTS)
     k = prior.k_median * prior.k_gsd**z_k
@@ -180,6 +241,7 @@ def _known(case: WearCase, prior: _Prior, bounds: tuple[float, float]) -> tuple[
 
 def _unknown(case: WearCase, prior: _Prior) -> tuple[Floats, Floats, Floats]:
     """The same with the share worn uniform from 0 to 1: thickness now and rate are independent."""
+    assert case.now_mm is not None
     z_n, w_n = _normal(33)
     n = prior.new_mm + prior.new_sd * z_n
     reach = 5 * prior.sd_mm
@@ -188,12 +250,22 @@ def _unknown(case: WearCase, prior: _Prior) -> tuple[Floats, Floats, Floats]:
     weight = density * np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2)
     if weight.sum() <= 0:
         weight = np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2)
-    weight = weight / weight.sum()
+    return _joint(prior, np.maximum(0.0, now - prior.limit_mm), weight)
+
+
+def _unmeasured(prior: _Prior) -> tuple[Floats, Floats, Floats]:
+    """The same with nothing measured: what is usable of it worn anywhere from 0 to 1."""
+    usable = max(0.0, prior.new_mm - prior.limit_mm)
+    left = usable * (np.arange(NOW_POINTS) + 0.5) / NOW_POINTS
+    return _joint(prior, left, np.ones(NOW_POINTS))
+
+
+def _joint(prior: _Prior, left: Floats, weight: Floats) -> tuple[Floats, Floats, Floats]:
+    """Thickness left and rate, independent of each other."""
     z_k, w_k = _normal(K_POINTS)
     k = prior.k_median * prior.k_gsd**z_k
-    left = np.maximum(0.0, now - prior.limit_mm)
-    joint = (weight[:, None] * w_k[None, :]).ravel()
-    return np.repeat(left, len(k)), joint, np.tile(k, len(now))
+    joint = (weight[:, None] / weight.sum() * w_k[None, :]).ravel()
+    return np.repeat(left, len(k)), joint, np.tile(k, len(left))
 
 
 @cache
@@ -207,13 +279,23 @@ def _owner() -> Floats:
 
 
 def _distribution(km: Floats, weight: Floats) -> tuple[float, Floats]:
-    """Chance that nothing is left, and weights over a grid of log distances, the next owner's factor folded in."""
-    spent = km <= 1.0
-    place = (np.log(np.maximum(km[~spent], 1.0)) - LOG_LOW) / (LOG_HIGH - LOG_LOW) * BINS - 0.5
-    below = np.clip(np.floor(place).astype(int), 0, BINS - 2)
-    share = np.clip(place - below, 0, 1)
-    mass = np.bincount(below, weight[~spent] * (1 - share), BINS) + np.bincount(below + 1, weight[~spent] * share, BINS)
-    return float(weight[spent].sum()), np.convolve(mass, _owner(), mode="same")
+    """Chance that nothing is left, and weights over a grid of log distances."""
+    counts = weight > weight.max() * LEAST_WEIGHT
+    km, weight = km[counts], weight[counts]
+    left = km > 1.0
+    none = float(weight[~left].sum())
+    weight = weight[left]
+    place = (np.log(km[left]) - LOG_LOW) / (LOG_HIGH - LOG_LOW) * BINS - 0.5
+    below = np.minimum(np.maximum(place, 0.0), BINS - 2.0).astype(np.int64)
+    above = weight * np.minimum(np.maximum(place - below, 0.0), 1.0)
+    mass = np.bincount(below, weight - above, BINS) + np.bincount(below + 1, above, BINS)
+    return none, np.asarray(mass, dtype=np.float64)
+
+
+@cache
+def _log_edges() -> Floats:
+    """Edges of the bins of log distances."""
+    return np.linspace(LOG_LOW, LOG_HIGH, BINS + 1)
 
 
 def _quantile(mass: tuple[float, Floats], at: float) -> float:
@@ -223,12 +305,10 @@ def _quantile(mass: tuple[float, Floats], at: float) -> float:
         return 0.0
     total = none + rest.sum()
     rising = none + np.cumsum(rest)
-    edges = np.exp(LOG_LOW + (np.arange(BINS) + 1) * (LOG_HIGH - LOG_LOW) / BINS)
-    return float(np.interp(at * total, rising, edges))
+    return float(np.exp(np.interp(at * total, rising, _log_edges()[1:])))
 
 
-def _with_age(case: WearCase, mass: tuple[float, Floats], basis: Sequence[str]) -> Life:
-    km = [_quantile(mass, at) for at in AT]
+def _with_age(case: WearCase, km: list[float], basis: Sequence[str]) -> Life:
     said, limited = list(basis), "wear"
     if case.component == "tyre" and case.age_years is not None and case.km_per_year is not None:
         years = max(0.0, wear_table()["tyre"]["years"] - case.age_years)

@@ -20,7 +20,7 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.report.body_section import REACH, contact_cost, cost_words, holes_words, numbered, part_rows, sheet_marks
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.parts import GROUPS, fitted_parts
+from hakutsu.vehicle.parts import Group, fitted_parts
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.vocabulary import Taste
 from hakutsu.web.rendering import fragment
@@ -46,7 +46,13 @@ POOR = (
     "blocks something",
 )
 FIT_FAULTS = ("strut does not hold", "latch worn", "safety catch fails", "seal torn", "hem seam open")
-GROUP_NAMES = {"wheel": "Wheels", "pane": "Panes", "lamp": "Lamps", "trim": "Trim", "roof": "Roof openings"}
+GROUP_NAMES: dict[Group, str] = {
+    "wheel": "Wheels",
+    "pane": "Panes",
+    "lamp": "Lamps",
+    "trim": "Trim",
+    "roof": "Roof openings",
+}
 LOOKED_FOR = {"rust": "rust", "trim": "worn or missing trim", "additions": "additions"}
 SHOWS = {"all": "all marks", "arm": "what shows at arm’s length", "yard": "what shows across the yard"}
 _REACH = {"all": REACH[Taste.SHOW], "arm": REACH[Taste.TIDY], "yard": REACH[Taste.WORK]}
@@ -84,7 +90,7 @@ def _where(reckoning: Reckoning) -> list[tuple[str, list[tuple[str, str]]]]:
     """Panels in walk order, then parts by group: what a mark can lie on."""
     vehicle, terms = reckoning.dossier.vehicle, reckoning.terms
     found = [("Panels", [(key, terms.panel(key)) for key in vehicle.panel_keys()])]
-    for group in GROUPS:
+    for group in GROUP_NAMES:
         mine = [(part.key, terms.place(part.key)) for part in fitted_parts(vehicle.body_style, vehicle.doors, group)]
         found.append((GROUP_NAMES[group], mine))
     return found

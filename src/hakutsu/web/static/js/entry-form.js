@@ -6,12 +6,31 @@ export function numberOf(text) {
   return plain === "" ? null : Number(plain);
 }
 
+/** A number as it is stored: what was kept where the field still shows it, or converted from the unit shown. */
+function stored(field, number) {
+  if (field.dataset.kept !== undefined && field.value.trim() === field.defaultValue.trim()) return Number(field.dataset.kept);
+  return number * Number(field.dataset.factor ?? 1) + Number(field.dataset.offset ?? 0);
+}
+
+/** Several numbers, apart by blanks, "to" or a dash: "4 to 5", "24.1 24.0 24.1". @param {HTMLInputElement} field */
+function numbersOf(field) {
+  const text = field.value.trim();
+  if (text === "") return undefined;
+  if (text === field.defaultValue.trim() && field.dataset.keptlist) return JSON.parse(field.dataset.keptlist);
+  const parts = text.split(/\s*(?:to|[-–;])\s*|\s+/).map(numberOf);
+  return parts.some(Number.isNaN) ? NaN : parts.map((one) => one * Number(field.dataset.factor ?? 1) + Number(field.dataset.offset ?? 0));
+}
+
 /** What a field says, or undefined where it says nothing. @param {HTMLInputElement|HTMLSelectElement} field */
 function valueOf(field) {
   const { type } = field.dataset;
   const text = field.value.trim();
   if (type === "tick") return field.checked ? true : undefined;
-  if (type === "number") return text === "" ? undefined : numberOf(text);
+  if (type === "number") return text === "" ? undefined : stored(field, numberOf(text));
+  if (type === "numbers" || type === "span") {
+    const found = numbersOf(field);
+    return type === "span" && found?.length === 1 ? [found[0], found[0]] : found;
+  }
   if (type === "json") return text === "" ? undefined : JSON.parse(text);
   if (type === "maybe") return text === "" ? undefined : text === "yes";
   if (type === "optional") return text === "" ? undefined : text;
@@ -31,10 +50,15 @@ export function bodyOfForm(form) {
       if (field.checked) body[field.name] = [...(body[field.name] ?? []), field.value];
       continue;
     }
+    if (field.dataset.type === "radio") {
+      if (field.checked) body[field.name] = field.value;
+      continue;
+    }
     const value = valueOf(field);
     if (Number.isNaN(value)) return { body, fault: `“${field.value}” is no number.`, field };
     if (field.required && value === "") return { body, fault: "This is needed.", field };
-    if (value !== undefined) body[field.name] = value;
+    if (field.dataset.into && value !== undefined) body[field.dataset.into] = [...(body[field.dataset.into] ?? []), value];
+    else if (value !== undefined) body[field.name] = value;
   }
   return { body };
 }

@@ -55,6 +55,8 @@ export class Outbox {
     this.batch = BATCH;
     this.sending = null;
     this.again = false;
+    this.adding = 0;
+    this.known = 0;
     addEventListener("online", () => this.send());
   }
 
@@ -66,10 +68,23 @@ export class Outbox {
 
   /** Keep entries, then send them. Resolves once they are kept on this device. @param {Draft[]} drafts */
   async add(drafts) {
-    await transact(await this.database, "readwrite", (store) => {
-      for (const draft of drafts) store.add({ inspection: this.inspection, draft });
-    });
+    this.adding += drafts.length;
+    // Said before the device has kept it: "saved" must never stand beside something that is not.
+    this.say(this.known);
+    try {
+      await transact(await this.database, "readwrite", (store) => {
+        for (const draft of drafts) store.add({ inspection: this.inspection, draft });
+      });
+    } finally {
+      this.adding -= drafts.length;
+    }
     this.send();
+  }
+
+  /** Tell the page how many entries are on their way. @param {number} waiting kept on this device */
+  say(waiting) {
+    this.known = waiting;
+    this.hooks.onState(waiting + this.adding, this.failures > 0);
   }
 
   /** Send what waits, in order; only one sending runs at a time. */
@@ -91,20 +106,20 @@ export class Outbox {
 
   async sendAll() {
     for (let rows = await this.waiting(); rows.length; rows = await this.waiting()) {
-      this.hooks.onState(rows.length, this.failures > 0);
+      this.say(rows.length);
       let reply;
       try {
         reply = await this.post(rows.slice(0, this.batch).map((row) => row.draft));
       } catch {
         this.failures += 1;
-        this.hooks.onState(rows.length, true);
+        this.say(rows.length);
         this.timer = setTimeout(() => this.send(), RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1]);
         return;
       }
       this.failures = 0;
       await this.settle(rows, reply);
     }
-    this.hooks.onState(0, false);
+    this.say(0);
   }
 
   /** @param {Draft[]} drafts @returns {Promise<Reply>} */

@@ -1,0 +1,1 @@
+"""What the rules make of the corners: tyres, brakes, running gear."""

@@ -1,0 +1,60 @@
+"""Running gear: grades in words, new on one side only, ride height left and right."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from hakutsu.core.corners.found import Follows, Found
+from hakutsu.core.corners.tyres import corner_table
+from hakutsu.core.life.components import components
+from hakutsu.entries.corners import Gear, Grade
+
+MEANS = {
+    "damper": {Grade.SOUND: "dry", Grade.WORN: "misted", Grade.FAILING: "wet", Grade.FAILED: "wet, bounces on"},
+    "spring": {Grade.FAILED: "broken end"},
+    "bushes": {Grade.WORN: "perished", Grade.FAILING: "split", Grade.FAILED: "play"},
+    "ball_joint": {Grade.WORN: "boot perished", Grade.FAILING: "boot split", Grade.FAILED: "play"},
+    "shaft_boots": {Grade.WORN: "fine cracks", Grade.FAILING: "split", Grade.FAILED: "grease thrown"},
+    "wheel_bearing": {Grade.WORN: "rough", Grade.FAILING: "noise", Grade.FAILED: "play"},
+}
+
+
+def grade_means(part: str, grade: Grade) -> str:
+    """What a grade looks like on a part, where the trade has a word for it."""
+    return MEANS.get(part, {}).get(grade, "")
+
+
+def gear_found(wheel: str, gear: Gear) -> list[Found]:
+    """A finding for what is worn or worse."""
+    one = components().get(gear.part)
+    name = one.name if one else gear.part
+    means = grade_means(gear.part, gear.grade)
+    words = f"{name} {gear.grade}{f': {means}' if means else ''}"
+    how: tuple[str, ...] = (f"tested {gear.tested}",) if gear.tested else ("not said how it was tested",)
+    if gear.play_mm:
+        how = (*how, f"{gear.play_mm:g} mm of play")
+    if gear.on_tyre:
+        how = (*how, "lies against the tyre")
+    if gear.grade in (Grade.FAILING, Grade.FAILED):
+        return [Found(wheel, words, Follows.SETTLE, how)]
+    return [Found(wheel, words, Follows.BUDGET, how)] if gear.grade is Grade.WORN else []
+
+
+def sides_found(gear: Mapping[str, Gear], heights: Mapping[str, float]) -> list[Found]:
+    """What is new on one side only, and a body that hangs to one side."""
+    found = []
+    for axle in ("front", "rear"):
+        for part in components().values():
+            left, right = (gear.get(f"{part.key}:{axle}_{side}") for side in ("left", "right"))
+            if left and right and (left.grade is Grade.FRESH) != (right.grade is Grade.FRESH):
+                side = "left" if left.grade is Grade.FRESH else "right"
+                words = f"{part.name} new on the {{{side}}} only: why?"
+                found.append(Found(axle, words, Follows.LOOK, ("a knock, or a part that failed early",)))
+        both = [heights.get(f"wheel_{axle}_{side}") for side in ("left", "right")]
+        if both[0] is not None and both[1] is not None:
+            off = both[0] - both[1]
+            if abs(off) >= corner_table()["height"]["differ_mm"]:
+                side = "left" if off < 0 else "right"
+                words = f"stands {abs(off):g} mm lower on the {{{side}}}: spring, or the body"
+                found.append(Found(axle, words, Follows.LOOK))
+    return found

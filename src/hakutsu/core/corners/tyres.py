@@ -1,0 +1,256 @@
+"""Tyres: depth and its two per cents, wear patterns, age, size against the placard, differences on an axle."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import date, timedelta
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from hakutsu.core.corners.found import Follows, Found
+from hakutsu.core.corners.sizes import tyre_size
+from hakutsu.entries.corners import Cracks, Method, PerCentOf, Season, Shape, Tyre, TyreDamage
+from hakutsu.vehicle.mechanics import Drive, Mechanics
+from hakutsu.vehicle.rules import RuleSet
+
+GROOVES = ("inner", "middle", "outer")
+
+
+@cache
+def corner_table() -> dict[str, Any]:
+    """Thresholds of `data/corners.toml`."""
+    return tomllib.loads((files("hakutsu.core.corners") / "data" / "corners.toml").read_text(encoding="utf-8"))
+
+
+@dataclass(frozen=True, slots=True)
+class Depth:
+    """The depth that rules [mm], how it was taken, and from what."""
+
+    mm: float
+    method: Method
+    words: str
+
+
+def new_depth(tyre: Tyre) -> float:
+    """Usual depth when new [mm], by size and season."""
+    row = corner_table()["tyre"]
+    size = tyre_size(tyre.size) if tyre.size else None
+    if size is not None and size.light_truck:
+        return float(row["light_truck_new_mm"])
+    return float(row["winter_new_mm"] if tyre.season is Season.WINTER else row["new_mm"])
+
+
+def ruling_depth(tyre: Tyre, legal_mm: float) -> Depth | None:
+    """The depth that rules: the lowest measured; or by a range or per cent, which count as by eye."""
+    if tyre.lowest_mm is not None:
+        grooves = len(tyre.depth_mm) + len(tyre.second_mm)
+        return Depth(tyre.lowest_mm, tyre.method, f"lowest of {grooves}" if grooves > 1 else "one groove")
+    if tyre.range_mm is not None:
+        low, high = tyre.range_mm
+        return Depth((low + high) / 2, Method.EYE, f"somewhere from {low:g} to {high:g} mm")
+    if tyre.per_cent is not None:
+        new, share = new_depth(tyre), tyre.per_cent / 100
+        mm = share * new if tyre.per_cent_of is PerCentOf.NEW else legal_mm + share * (new - legal_mm)
+        return Depth(mm, Method.EYE, f"{tyre.per_cent:g} % {tyre.per_cent_of}")
+    return None
+
+
+def per_cent_left(mm: float, new: float, legal: float) -> tuple[float, float]:
+    """Per cent left by both schools: (depth − legal)/(new − legal), and depth/new; neither below 0 nor above 100."""
+    usable = (mm - legal) / (new - legal) if new > legal else 0.0
+    return tuple(100 * min(max(one, 0.0), 1.0) for one in (usable, mm / new))  # type: ignore[return-value]
+
+
+def made_on(code: str, now: date) -> date | None:
+    """The Monday of the week a date code WWYY names; none for three digits (before 2000, decade ambiguous), a week that
+    does not exist, or one still to come.
+    """
+    if len(code) != 4 or not 1 <= int(code[:2]) <= 53:
+        return None
+    first = date(2000 + int(code[2:]), 1, 4)
+    monday = first - timedelta(days=first.weekday()) + timedelta(weeks=int(code[:2]) - 1)
+    return monday if monday <= now else None
+
+
+def code_fault(code: str, now: date) -> str:
+    """Why a date code tells no age; empty where it does."""
+    if len(code) == 3:
+        return "three digits: made before 2000, the decade is not told"
+    if code and made_on(code, now) is None:
+        return "no such week, or still to come: read it again"
+    return ""
+
+
+def age_years(tyre: Tyre, now: date) -> float | None:
+    """Age by its date code [years]; a code of three digits says at least the years since 2000."""
+    if len(tyre.date_code) == 3:
+        return float(now.year - 2000)
+    made = made_on(tyre.date_code, now) if tyre.date_code else None
+    return None if made is None else (now - made).days / 365.25
+
+
+def pattern(grooves: tuple[float, ...]) -> str:
+    """What three grooves (inner, middle, outer) say; empty where they do not differ by a millimetre."""
+    if len(grooves) != 3:
+        return ""
+    inner, middle, outer = grooves
+    least = corner_table()["tyre"]["pattern_mm"]
+    if min(inner, outer) - middle >= least:
+        return "centre worn: run with too much pressure"
+    if middle - max(inner, outer) >= least:
+        return "both shoulders worn: run with too little pressure"
+    if abs(inner - outer) >= least:
+        return f"{'inner' if inner < outer else 'outer'} shoulder worn: camber or toe, have the geometry measured"
+    return ""
+
+
+SHAPES = {
+    Shape.SAW_TOOTH: "saw-tooth: toe",
+    Shape.CUPS: "cups: damper or balance",
+    Shape.FLAT: "flat spot: locked wheel, or long standing",
+}
+
+
+def tyre_found(wheel: str, tyre: Tyre, rules: RuleSet, mechanics: Mechanics, now: date) -> list[Found]:
+    """Findings at one tyre."""
+    row = corner_table()["tyre"]
+    found = [*_depth_found(wheel, tyre, rules)]
+    words = pattern(tyre.depth_mm) or pattern(tyre.second_mm)
+    if words:
+        found.append(Found(wheel, words, Follows.LOOK, ("a pull or vibration on the road makes it stronger",)))
+    if tyre.shape is not Shape.NONE:
+        found.append(Found(wheel, SHAPES[tyre.shape], Follows.LOOK, ("seen or felt by hand",)))
+    spread = max(tyre.depth_mm, default=0) - min(tyre.depth_mm, default=0)
+    if spread > row["second_place_mm"] and not tyre.second_mm:
+        found.append(Found(wheel, "grooves differ: measure at a second place round the tyre", Follows.LOOK))
+    found += _age_found(wheel, tyre, mechanics, now)
+    for damage in tyre.damage:
+        grave = damage not in (TyreDamage.CROWN_PLUG, TyreDamage.RIM_PROTECTOR, TyreDamage.CUT)
+        words = f"{damage}{'' if grave else ': a finding under the local rule'}"
+        found.append(Found(wheel, words, Follows.SETTLE if grave else Follows.LOOK))
+    if tyre.cracks in (Cracks.FINE, Cracks.OPEN):
+        follows = Follows.SETTLE if tyre.cracks is Cracks.OPEN else Follows.LOOK
+        found.append(Found(wheel, f"{tyre.cracks} cracks in the rubber", follows))
+    return found + _size_found(wheel, tyre, mechanics)
+
+
+def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Found]:
+    depth = ruling_depth(tyre, rules.tread_mm)
+    if depth is None:
+        return []
+    advice = rules.advice_mm if tyre.season in (Season.SUMMER, Season.UNKNOWN) else max(4.0, rules.winter_mm)
+    law = max(rules.tread_mm, rules.winter_mm if tyre.season is Season.WINTER else 0.0)
+    reason = (f"{depth.mm:.1f} mm, {depth.words}",)
+    if depth.mm < rules.tread_mm:
+        words = f"below the legal {{depth {rules.tread_mm}}}, {rules.name}"
+        return [Found(wheel, words, Follows.SETTLE, reason, by_wear=True)]
+    if depth.mm < law:
+        words = f"below what winter asks for, {{depth {law}}}, {rules.name}"
+        return [Found(wheel, words, Follows.SETTLE, reason)]
+    if depth.mm < advice:
+        return [Found(wheel, f"below the advised {{depth {advice}}}", Follows.BUDGET, reason)]
+    return []
+
+
+def _age_found(wheel: str, tyre: Tyre, mechanics: Mechanics, now: date) -> list[Found]:
+    row, age = corner_table()["tyre"], age_years(tyre, now)
+    if fault := code_fault(tyre.date_code, now):
+        found = [Found(wheel, f"date code {tyre.date_code}: {fault}", Follows.LOOK)]
+    else:
+        found = []
+    if age is None:
+        return found
+    reason = (f"date code {tyre.date_code}",)
+    if age >= row["replace_years"]:
+        found.append(Found(wheel, f"{age:.0f} years old: replace, whatever its depth", Follows.SETTLE, reason))
+    elif age >= row["look_years"]:
+        found.append(Found(wheel, f"{age:.0f} years old: look closely for cracks", Follows.LOOK, reason))
+    vehicle = mechanics.age_years(now)
+    if vehicle is not None and (age - vehicle) * 12 > row["other_wheel_months"]:
+        found.append(Found(wheel, "older than the vehicle: a wheel of another one", Follows.LOOK, reason))
+    return found
+
+
+def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Found]:
+    placard = mechanics.front_size if "front" in wheel else mechanics.rear_size or mechanics.front_size
+    size, wanted = tyre_size(tyre.size), tyre_size(placard)
+    found = []
+    if tyre.size and size is None:
+        found.append(Found(wheel, f"size “{tyre.size}” cannot be read: check the side wall", Follows.LOOK))
+    if size and wanted and wheel != "wheel_spare":
+        if size.plain != wanted.plain:
+            off = (size.circumference_m / wanted.circumference_m - 1) * 100
+            words = f"{size.text} where the placard says {wanted.text}: {off:+.1f} % round"
+            found.append(Found(wheel, words, Follows.SETTLE))
+        elif size.load and wanted.load and size.load < wanted.load:
+            words = f"load index {size.load} below the placard’s {wanted.load}"
+            found.append(Found(wheel, words, Follows.SETTLE))
+    bar = mechanics.front_bar if "front" in wheel else mechanics.rear_bar or mechanics.front_bar
+    row = corner_table()["tyre"]
+    if tyre.pressure_bar is not None and bar is not None and wheel != "wheel_spare":
+        cold = tyre.at_c if tyre.at_c is not None else row["placard_c"]
+        want = bar + (cold - row["placard_c"]) / 10 * row["bar_each_10_c"]
+        if want - tyre.pressure_bar > row["pressure_low_bar"]:
+            words = (
+                f"{{pressure {tyre.pressure_bar}}} where {{pressure {want:.2f}}} belong: a leak, or never looked after"
+            )
+            found.append(Found(wheel, words, Follows.LOOK))
+    return found
+
+
+def axle_found(tyres: Mapping[str, Tyre], rules: RuleSet, mechanics: Mechanics) -> list[Found]:
+    """Differences between the tyres of an axle, and round a vehicle that drives all wheels."""
+    found = []
+    for axle in ("front", "rear"):
+        left, right = (tyres.get(f"wheel_{axle}_{side}") for side in ("left", "right"))
+        if left and right:
+            found += _pair_found(axle, left, right, rules)
+    return found + (_all_wheel_found(tyres, rules) if mechanics.drive is Drive.ALL else [])
+
+
+def _pair_found(axle: str, left: Tyre, right: Tyre, rules: RuleSet) -> list[Found]:
+    found = []
+    sizes = [tyre_size(one.size) for one in (left, right)]
+    if all(sizes) and sizes[0].plain != sizes[1].plain:  # type: ignore[union-attr]
+        words = f"two sizes on one axle: {left.size} and {right.size}"
+        found.append(Found(axle, words, Follows.SETTLE))
+    if left.make and right.make and left.make.casefold() != right.make.casefold():
+        words = f"two makes or patterns on one axle: {left.make} and {right.make}"
+        found.append(Found(axle, words, Follows.LOOK, ("braking and grip differ left and right",)))
+    if Season.UNKNOWN not in (left.season, right.season) and left.season is not right.season:
+        found.append(Found(axle, f"{left.season} and {right.season} on one axle", Follows.SETTLE))
+    depths = [ruling_depth(one, rules.tread_mm) for one in (left, right)]
+    if depths[0] and depths[1]:
+        off = abs(depths[0].mm - depths[1].mm)
+        if off >= corner_table()["tyre"]["sides_mm"]:
+            less = "left" if depths[0].mm < depths[1].mm else "right"
+            words = f"{{{less}}} tyre {{depth {off:.2f}}} lower than its mate: one replaced alone, or that side drags"
+            found.append(Found(axle, words, Follows.LOOK))
+    return found
+
+
+def effective_diameters(tyres: Mapping[str, Tyre], rules: RuleSet) -> dict[str, float]:
+    """Effective diameter [mm] of each tyre with a size and a depth: nominal − 2·(new − depth)."""
+    found = {}
+    for wheel, tyre in tyres.items():
+        size, depth = tyre_size(tyre.size), ruling_depth(tyre, rules.tread_mm)
+        if size and depth and wheel != "wheel_spare":
+            found[wheel] = size.diameter_mm - 2 * (new_depth(tyre) - depth.mm)
+    return found
+
+
+def _all_wheel_found(tyres: Mapping[str, Tyre], rules: RuleSet) -> list[Found]:
+    diameters = effective_diameters(tyres, rules)
+    if len(diameters) < 2:
+        return []
+    row, off = corner_table()["tyre"], (max(diameters.values()) / min(diameters.values()) - 1) * 100
+    if off <= row["diameter_watch_percent"]:
+        return []
+    grave = off > row["diameter_settle_percent"]
+    words = f"rolling sizes differ by {off:.1f} % between wheels that are driven together: strains the driveline"
+    reasons = tuple(f"{{place {wheel}}}: {mm:.0f} mm across" for wheel, mm in diameters.items())
+    reasons = (*reasons, "all four alike is the cure; the maker’s limit rules")
+    return [Found("", words, Follows.SETTLE if grave else Follows.LOOK, reasons)]

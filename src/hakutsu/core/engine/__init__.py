@@ -1,0 +1,1 @@
+"""The engine run: warming up; battery, charging and pack; air-conditioning."""

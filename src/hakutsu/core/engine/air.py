@@ -1,0 +1,108 @@
+"""Air-conditioning: the vent temperature that can be expected of the air taken in.
+
+References
+----------
+Magnus formula as in the WMO Guide (CIMO, 2008); enthalpy of moist air by the usual psychrometric relations.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from math import exp
+
+PRESSURE_PA = 101_325.0
+KEPT_ENTHALPY, VENT_HUMIDITY, FLOOR_C = 0.52, 0.95, 3.0
+HEALTHY_C, WEAK_C = 4.0, 9.0
+COMPARED_FROM_C, WORKS_FROM_C = 20.0, 15.0
+HEATER_C, STAYS_WITHIN_C = 45.0, 1.5
+DRY, DAMP = 0.30, 0.80
+
+
+class Cooling(StrEnum):
+    """What a vent temperature says."""
+
+    HEALTHY = "cools as it should"
+    WEAK = "cools weakly"
+    NOT = "does not cool"
+    WORKS = "works: more cannot be concluded at this temperature"
+    INCONCLUSIVE = "inconclusive"
+
+
+@dataclass(frozen=True, slots=True)
+class AirVerdict:
+    """What it says, the vent temperature expected [°C] (a range where the humidity is not known), and why."""
+
+    cooling: Cooling
+    expected_c: tuple[float, float] | None
+    because: str
+
+
+def vapour_pressure(air_c: float, humidity: float) -> float:
+    """Partial pressure of water [Pa] at a temperature [°C] and relative humidity (0 to 1)."""
+    return humidity * 611.2 * exp(17.62 * air_c / (243.12 + air_c))
+
+
+def water(air_c: float, humidity: float) -> float:
+    """Water per dry air [kg/kg]."""
+    e = vapour_pressure(air_c, humidity)
+    return 0.622 * e / (PRESSURE_PA - e)
+
+
+def enthalpy(air_c: float, humidity: float) -> float:
+    """Enthalpy of moist air [kJ/kg]: h = 1.006T + w(2501 + 1.86T)."""
+    return 1.006 * air_c + water(air_c, humidity) * (2501 + 1.86 * air_c)
+
+
+def expected_vent(air_c: float, humidity: float) -> float:
+    """The vent temperature [°C] with 0.52 of the enthalpy at 95 % humidity, not below 3 °C; found by halving."""
+    wanted = KEPT_ENTHALPY * enthalpy(air_c, humidity)
+    low, high = -20.0, air_c
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (middle, high) if enthalpy(middle, VENT_HUMIDITY) < wanted else (low, middle)
+    return max(FLOOR_C, (low + high) / 2)
+
+
+def _against(vent_c: float, expected_c: float) -> Cooling:
+    if vent_c <= expected_c + HEALTHY_C:
+        return Cooling.HEALTHY
+    return Cooling.WEAK if vent_c <= expected_c + WEAK_C else Cooling.NOT
+
+
+def cooling(
+    intake_c: float,
+    vent_c: float,
+    humidity: float | None = None,
+    *,
+    outside_c: float | None = None,
+    called: bool = True,
+) -> AirVerdict:
+    """What a vent temperature says after 5 to 10 min with the compressor called for.
+
+    Parameters
+    ----------
+    intake_c, vent_c : air at the intake (cabin air on recirculation) and at the vent [°C]
+    humidity : relative, 0 to 1; none where nobody measured it: then 30 and 80 % must agree
+    outside_c : air outside [°C], the intake's where not known
+    """
+    around = intake_c if outside_c is None else outside_c
+    if called and around < COMPARED_FROM_C and vent_c >= intake_c - STAYS_WITHIN_C:
+        return AirVerdict(Cooling.NOT, None, "the vent stays at intake temperature with the compressor called for")
+    if around < WORKS_FROM_C:
+        return AirVerdict(Cooling.INCONCLUSIVE, None, "colder than 15 °C outside: repeat on a warmer day")
+    if around < COMPARED_FROM_C:
+        return AirVerdict(Cooling.WORKS, None, "15 to 20 °C outside")
+    if humidity is not None:
+        expected = expected_vent(intake_c, humidity)
+        return AirVerdict(_against(vent_c, expected), (expected, expected), "repeat while driving before saying more")
+    dry, damp = expected_vent(intake_c, DRY), expected_vent(intake_c, DAMP)
+    said = {_against(vent_c, dry), _against(vent_c, damp)}
+    if len(said) > 1:
+        return AirVerdict(Cooling.INCONCLUSIVE, (dry, damp), "humidity not known, and it decides")
+    return AirVerdict(said.pop(), (dry, damp), "at any usual humidity")
+
+
+def heater(vent_c: float, *, engine_warm: bool) -> bool | None:
+    """Whether the heater heats: 45 °C at the vent on a warm engine; none on a cold one."""
+    return vent_c >= HEATER_C if engine_warm else None

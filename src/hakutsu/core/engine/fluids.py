@@ -1,0 +1,100 @@
+"""Fluids: what a look means, and what several looks mean together; rules in `data/fluids.toml`."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from hakutsu.core.corners.found import Follows
+from hakutsu.entries.fluids import Fluid
+
+FOLLOWS = {"settle": Follows.SETTLE, "budget": Follows.BUDGET, "look": Follows.LOOK, "note": Follows.NOTE}
+FREEZE_MARGIN_C = 5.0
+
+
+@dataclass(frozen=True, slots=True)
+class FluidFound:
+    """What looks at fluids say: the fluids, words, what to check next, what follows."""
+
+    fluids: tuple[str, ...]
+    words: str
+    next: str
+    follows: Follows
+
+
+@cache
+def fluid_table() -> dict[str, Any]:
+    """Fluids, swatches and rules.
+
+    Raises
+    ------
+    ValueError
+        If a rule names a fluid, colour or rule that does not exist.
+    """
+    table = tomllib.loads((files("hakutsu.core.engine") / "data" / "fluids.toml").read_text(encoding="utf-8"))
+    keys = {rule["key"] for rule in table["rule"]}
+    wrong = [rule["key"] for rule in table["rule"] if rule["fluid"] not in table["fluid"]]
+    wrong += [one["key"] for one in table["combine"] if not keys.issuperset(one["rules"])]
+    wrong += [key for key, row in table["fluid"].items() if not set(table["colour"]).issuperset(row["colours"])]
+    if wrong:
+        raise ValueError(f"fluids.toml: {', '.join(wrong)} names something that does not exist")
+    return table
+
+
+def fluid_names() -> dict[str, str]:
+    """Names of fluids by key."""
+    return {key: str(row["name"]) for key, row in fluid_table()["fluid"].items()}
+
+
+def colour_words(key: str) -> str:
+    """A swatch in words."""
+    row = fluid_table()["colour"].get(key)
+    return str(row["words"]) if row else key
+
+
+def _holds(rule: Mapping[str, Any], seen: Fluid) -> bool:
+    for field, values in rule["when"].items():
+        said = getattr(seen, field)
+        here = {str(one) for one in said} if isinstance(said, tuple) else {str(said)}
+        if not here & set(values):
+            return False
+    return True
+
+
+def fluids_found(looks: Mapping[str, Fluid], winter_c: float | None = None) -> list[FluidFound]:
+    """What all looks say, combinations first and in place of what they join.
+
+    Parameters
+    ----------
+    looks : the newest look at each fluid, by its key
+    winter_c : the coldest usual here [°C], against which the coolant's freeze point is held
+    """
+    table = fluid_table()
+    held = {r["key"]: r for r in table["rule"] if r["fluid"] in looks and _holds(r, looks[r["fluid"]])}
+    found, told = list[FluidFound](), set[str]()
+    for one in table["combine"]:
+        if held.keys() >= set(one["rules"]):
+            told |= set(one["rules"])
+            fluids = tuple(dict.fromkeys(held[key]["fluid"] for key in one["rules"]))
+            found.append(FluidFound(fluids, one["says"], one["next"], FOLLOWS[one["follows"]]))
+    found += [_one(rule) for key, rule in held.items() if key not in told]
+    return found + _freezes(looks.get("coolant"), winter_c)
+
+
+def _one(rule: Mapping[str, Any]) -> FluidFound:
+    return FluidFound((rule["fluid"],), rule["says"], rule["next"], FOLLOWS[rule["follows"]])
+
+
+def _freezes(coolant: Fluid | None, winter_c: float | None) -> list[FluidFound]:
+    if coolant is None or coolant.freezes_c is None or winter_c is None:
+        return []
+    if coolant.freezes_c <= winter_c - FREEZE_MARGIN_C:
+        return []
+    words = (
+        f"coolant freezes at {{temperature {coolant.freezes_c}}}: too early for a winter of {{temperature {winter_c}}}"
+    )
+    return [FluidFound(("coolant",), words, "change it before frost", Follows.SETTLE)]

@@ -1,0 +1,243 @@
+"""Warming up at idle: the course of the coolant, where it settles, and what that means.
+
+References
+----------
+Newton's law of cooling, solved for a constant source; Cauchy loss after P. J. Huber, Robust Statistics (1981).
+"""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import least_squares
+
+from hakutsu.core.estimate import Estimate
+
+Floats = NDArray[np.float64]
+Z80 = 1.2815515655446004
+BAND_DRAWS, BAND_SEED = 300, 5
+
+
+@dataclass(frozen=True, slots=True)
+class Sample:
+    """A reading of the coolant [°C] at a minute of the run; `fan` says that the fan was running."""
+
+    minute: float
+    coolant_c: float
+    fan: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class WarmUp:
+    """A fitted course T(t) = min(T0 + (Tu − T0)(1 − e^(−t/τ)), Ts).
+
+    `start_c`, `end_c`, `minutes` (τ), `thermostat_c`; `draws` are parameters likely beside them, for the band; `wrong`
+    marks samples far from the course; `settled` is where it came to rest, none while it has not.
+    """
+
+    start_c: float
+    end_c: float
+    minutes: float
+    thermostat_c: float
+    draws: Floats
+    wrong: tuple[bool, ...]
+    settled: Estimate | None
+
+    def at(self, minutes: Floats) -> Floats:
+        """The course [°C]."""
+        return course(np.array([self.start_c, self.end_c, np.log(self.minutes), self.thermostat_c]), minutes)
+
+    def band(self, minutes: Floats) -> tuple[Floats, Floats]:
+        """The 80 % band of the course [°C]."""
+        every = np.array([course(one, minutes) for one in self.draws])
+        low, high = np.quantile(every, (0.1, 0.9), axis=0)
+        return low, high
+
+
+class Warming(StrEnum):
+    """What a run says so far."""
+
+    TOO_FEW = "too few samples"
+    NOT_SETTLED = "not yet settled"
+    USUAL = "usual"
+    HIGH = "high: normal only where the thermostat is controlled by a map"
+    COLD = "too cold: thermostat open, or the gauge"
+    INCONCLUSIVE = "inconclusive: judge after the drive"
+    HOT = "too hot"
+    STOP = "stop the engine"
+
+
+@dataclass(frozen=True, slots=True)
+class WarmUpVerdict:
+    """What it says, in words with numbers, how many more samples are wanted, whether a reading is to be repeated."""
+
+    warming: Warming
+    words: str
+    more: int = 0
+    repeat: bool = False
+
+
+@cache
+def warm_up_table() -> dict[str, Any]:
+    """Priors and limits of `data/warm_up.toml`."""
+    return tomllib.loads((files("hakutsu.core.engine") / "data" / "warm_up.toml").read_text(encoding="utf-8"))
+
+
+def course(parameters: Floats, minutes: Floats) -> Floats:
+    """Temperature [°C] after minutes, from start, end without thermostat, ln τ, thermostat."""
+    start, end, log_tau, thermostat = parameters
+    free = start + (end - start) * (1 - np.exp(-minutes / np.exp(log_tau)))
+    return np.asarray(np.minimum(free, thermostat))
+
+
+def _residuals(parameters: Floats, minutes: Floats, read: Floats, first: float) -> Floats:
+    """Readings under Cauchy loss, priors plain; their squares sum to twice the negative log posterior."""
+    table = warm_up_table()
+    prior = table["prior"]
+    z = (read - course(parameters, minutes)) / table["sample"]["sd_c"]
+    robust = np.sign(z) * np.sqrt(2.0 * np.log1p(z * z / 2.0))
+    beside = (
+        (parameters[0] - first) / prior["start_sd_c"],
+        (parameters[1] - prior["end_c"][0]) / prior["end_c"][1],
+        (parameters[2] - np.log(prior["minutes"][0])) / np.log(prior["minutes"][1]),
+        (parameters[3] - prior["thermostat_c"][0]) / prior["thermostat_c"][1],
+    )
+    return np.concatenate([robust, beside])
+
+
+def warm_up(samples: Sequence[Sample], start_c: float | None = None) -> WarmUp | None:
+    """Fit the course, robustly; none from fewer samples than anything can be judged from.
+
+    Parameters
+    ----------
+    samples : readings, in any order
+    start_c : temperature when it was started [°C], where known; else the lowest of the first three readings
+    """
+    table = warm_up_table()
+    every = sorted(samples, key=lambda one: one.minute)
+    if len(every) < table["sample"]["least"]:
+        return None
+    minutes = np.array([one.minute for one in every])
+    read = np.array([one.coolant_c for one in every])
+    first = float(np.median(read[:3])) if start_c is None else start_c
+    best = min((_fitted(minutes, read, first, guess) for guess in _guesses(read, first)), key=lambda one: one.cost)
+    fitted = np.asarray(best.x)
+    wrong = np.abs(read - course(fitted, minutes)) > table["sample"]["wrong_from_sd"] * table["sample"]["sd_c"]
+    draws = _draws(best)
+    settled = _settled(draws, fitted, minutes[~wrong])
+    start, end, log_tau, thermostat = (float(one) for one in fitted)
+    return WarmUp(start, end, float(np.exp(log_tau)), thermostat, draws, tuple(bool(one) for one in wrong), settled)
+
+
+def _guesses(read: Floats, first: float) -> list[Floats]:
+    high = float(np.quantile(read, 0.8))
+    return [
+        np.array([first, end, np.log(tau), thermostat])
+        for end, tau, thermostat in ((125.0, 14.0, 92.0), (125.0, 10.0, high), (max(high, first + 5), 10.0, 95.0))
+    ]
+
+
+def _fitted(minutes: Floats, read: Floats, first: float, guess: Floats) -> Any:
+    bounds = ([-40.0, -40.0, np.log(1.0), 20.0], [150.0, 260.0, np.log(120.0), 150.0])
+    inside = np.clip(guess, np.array(bounds[0]) + 1e-3, np.array(bounds[1]) - 1e-3)
+    return least_squares(_residuals, inside, bounds=bounds, args=(minutes, read, first), x_scale=[1, 5, 0.1, 2])
+
+
+def _draws(best: Any) -> Floats:
+    """Parameters likely beside the best, by the curvature there."""
+    information = best.jac.T @ best.jac
+    covariance = np.linalg.inv(information + 1e-9 * np.eye(4))
+    rng = np.random.default_rng(BAND_SEED)
+    return rng.multivariate_normal(best.x, covariance, BAND_DRAWS)
+
+
+def _settled(draws: Floats, best: Floats, minutes: Floats) -> Estimate | None:
+    """Where it came to rest: after some minutes with hardly any slope, seen by enough good samples."""
+    row = warm_up_table()["settled"]
+    if not len(minutes):
+        return None
+    last = float(minutes[-1])
+    near = int((minutes >= last - row["minutes"] - 1.0).sum())
+    if near < row["least_near"]:
+        return None
+    began = max(0.0, last - row["minutes"])
+    grown = [float(np.diff(course(one, np.array([began, last])))[0]) for one in (best, *draws)]
+    if grown[0] > row["slope_c"] * row["minutes"] or np.quantile(grown, 0.8) > 2 * row["slope_c"] * row["minutes"]:
+        return None
+    ends = np.array([float(course(one, np.array([last]))[0]) for one in draws])
+    middle = float(course(best, np.array([last]))[0])
+    low, high = (float(one) for one in np.quantile(ends, (0.1, 0.9)))
+    return Estimate(middle, min(low, middle), max(high, middle), basis=(f"{len(minutes)} samples, to minute {last:g}",))
+
+
+def judge(
+    samples: Sequence[Sample],
+    *,
+    start_c: float | None = None,
+    outside_c: float | None = None,
+    diesel: bool = False,
+    map_controlled: bool = False,
+) -> WarmUpVerdict:
+    """What a run says so far. Only readings stop the engine, and one that does not fit its course is read again first.
+
+    Parameters
+    ----------
+    outside_c : air outside [°C]; below 5 °C an idling diesel may never warm up
+    map_controlled : the thermostat is controlled by a map and may settle as high as 112 °C
+    """
+    table, every = warm_up_table(), sorted(samples, key=lambda one: one.minute)
+    fit = warm_up(every, start_c)
+    if stopped := _stop(every, fit):
+        return stopped
+    if fit is None:
+        more = int(table["sample"]["least"]) - len(every)
+        return WarmUpVerdict(Warming.TOO_FEW, f"{more} more before anything can be said", more)
+    cold = table["cold_diesel"]
+    slow = diesel and outside_c is not None and outside_c < cold["outside_c"] and every[-1].minute >= cold["minutes"]
+    if fit.settled is None and slow and float(fit.at(np.array([every[-1].minute]))[0]) < table["usual"]["low_c"]:
+        words = f"not warm after {every[-1].minute:.0f} minutes: an idling diesel in the cold"
+        return WarmUpVerdict(Warming.INCONCLUSIVE, words)
+    if fit.settled is None:
+        return WarmUpVerdict(Warming.NOT_SETTLED, f"{{temperature {every[-1].coolant_c:.1f}}} and not at rest yet", 1)
+    return _judged(fit.settled, outside_c, diesel, map_controlled)
+
+
+def _judged(settled: Estimate, outside_c: float | None, diesel: bool, map_controlled: bool) -> WarmUpVerdict:
+    usual, cold = warm_up_table()["usual"], warm_up_table()["cold_diesel"]
+    where = f"settled at {{temperature {settled.median:.1f}}}"
+    if settled.median < usual["low_c"]:
+        if diesel and outside_c is not None and outside_c < cold["outside_c"]:
+            return WarmUpVerdict(Warming.INCONCLUSIVE, f"{where}: an idling diesel in the cold")
+        return WarmUpVerdict(Warming.COLD, where)
+    if settled.median < usual["high_c"]:
+        return WarmUpVerdict(Warming.USUAL, where)
+    if settled.median < usual["map_controlled_c"]:
+        return WarmUpVerdict(Warming.USUAL if map_controlled else Warming.HIGH, where)
+    return WarmUpVerdict(Warming.HOT, where)
+
+
+def _stop(every: Sequence[Sample], fit: WarmUp | None) -> WarmUpVerdict | None:
+    """Whether the newest readings stop the engine: one that fits its course, or two in a row."""
+    if not every:
+        return None
+    stop, last = warm_up_table()["stop"], every[-1]
+    too_hot = last.coolant_c >= stop["reading_c"]
+    rising = last.fan and last.coolant_c >= stop["rising_c"] and len(every) > 1 and last.coolant_c > every[-2].coolant_c
+    if not (too_hot or rising):
+        return None
+    words = f"{{temperature {last.coolant_c:.1f}}}{'' if too_hot else ' and rising with the fan running'}"
+    again = len(every) > 1 and every[-2].coolant_c >= stop["rising_c"] - 4.0
+    if again or (fit is not None and not fit.wrong[-1] and last.coolant_c - every[-2].coolant_c < STEEPEST_C):
+        return WarmUpVerdict(Warming.STOP, words)
+    return WarmUpVerdict(Warming.NOT_SETTLED, f"{words}: read again at once", 1, repeat=True)
+
+
+STEEPEST_C = 15.0  # between two samples: a jump by more is read again before it is believed

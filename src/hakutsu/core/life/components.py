@@ -1,0 +1,167 @@
+"""The parts a vehicle has, with their characteristic lives, and what is due by the calendar; data files in `data/`."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any, Literal
+
+from hakutsu.vehicle.mechanics import UNKNOWN, Drive, Mechanics, RearAxle
+
+CORNERS = ("front_left", "front_right", "rear_left", "rear_right")
+Corners = Literal["", "all", "front", "driven", "doors"]
+
+
+@dataclass(frozen=True, slots=True)
+class Component:
+    """A part with its characteristic life η by distance [km] and by time [years], and the Weibull shape of both.
+
+    Lives are per piece where it sits at corners. `looked_only`: graded, with no life of its own.
+    """
+
+    key: str
+    name: str
+    km: float | None
+    years: float | None
+    beta: float
+    job: str
+    labour: str
+    corners: Corners
+    fits: Mapping[str, Sequence[str]]
+    optional: bool
+    axle_job: bool
+    beam_rear: bool
+    tested: tuple[str, ...]
+    basis: str
+    stainless_years: float | None = None
+    looked_only: bool = False
+    plural: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Scheduled:
+    """Something due by distance [km] or time [years] since it was last proven done."""
+
+    key: str
+    name: str
+    km: float | None
+    years: float | None
+    job: str
+    labour: str
+    fits: Mapping[str, Sequence[str]]
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """One piece of a component on a vehicle: at a corner, or the only one."""
+
+    component: Component
+    corner: str = ""
+
+    @property
+    def key(self) -> str:
+        """Component and corner."""
+        return f"{self.component.key}:{self.corner}" if self.corner else self.component.key
+
+    @property
+    def name(self) -> str:
+        """Name, the side in braces (for `Terms.say`)."""
+        return f"{self.component.name}, {corner_name(self.corner)}" if self.corner else self.component.name
+
+
+def corner_name(corner: str) -> str:
+    """A corner in words, the side in braces."""
+    axle, side = corner.split("_")
+    return f"{axle} {{{side}}}"
+
+
+def _table(name: str) -> dict[str, Any]:
+    return tomllib.loads((files("hakutsu.core.life") / "data" / f"{name}.toml").read_text(encoding="utf-8"))
+
+
+def _fits(row: Mapping[str, Any], engine: Sequence[str]) -> dict[str, Sequence[str]]:
+    return {key: engine if value == "engine" else value for key, value in row.get("fits", {}).items()}
+
+
+@cache
+def components() -> dict[str, Component]:
+    """All components by key, those with a life first."""
+    table = _table("components")
+    engine, basis = table["defaults"]["engine"], table["defaults"]["basis"]
+    found = {}
+    for group in ("part", "look"):
+        for key, row in table[group].items():
+            found[key] = Component(
+                key, row["name"], row["km"] * 1000.0 if "km" in row else None, row.get("years"), row.get("beta", 1.0),
+                row["job"], row.get("labour", ""), row.get("corners", ""), _fits(row, engine),
+                row.get("optional", False), row.get("axle_job", False), row.get("beam_rear", True),
+                tuple(row.get("tested", ())), row.get("basis", basis), row.get("stainless_years"), group == "look",
+                row.get("plural", f"{row['name']}s"),
+            )  # fmt: skip
+    return found
+
+
+@cache
+def scheduled_items() -> dict[str, Scheduled]:
+    """All scheduled items by key."""
+    engine = _table("components")["defaults"]["engine"]
+    return {
+        key: Scheduled(
+            key, row["name"], row["km"] * 1000.0 if "km" in row else None, row.get("years"), row["job"],
+            row.get("labour", ""), _fits(row, engine),
+        )
+        for key, row in _table("scheduled").items()
+    }  # fmt: skip
+
+
+def fitted(row: Component | Scheduled, vehicle: Mechanics) -> bool | None:
+    """Whether a vehicle has it; none where what decides that is not known."""
+    if row.key in vehicle.not_fitted:
+        return False
+    if row.key in vehicle.also_fitted:
+        return True
+    if isinstance(row, Component) and row.optional:
+        return False
+    answer: bool | None = True
+    for field, known in row.fits.items():
+        value = str(getattr(vehicle, field))
+        if value == UNKNOWN:
+            answer = None
+        elif value not in known:
+            return False
+    return answer
+
+
+def pieces(vehicle: Mechanics, doors: int) -> list[Piece]:
+    """Every piece this vehicle has, in the order of the table; what is not known to be fitted is left out."""
+    found = []
+    for one in components().values():
+        if fitted(one, vehicle):
+            found += [Piece(one, corner) for corner in _corners(one, vehicle, doors)]
+    return found
+
+
+def not_told(vehicle: Mechanics) -> list[Component | Scheduled]:
+    """What may or may not be fitted, for want of a fact."""
+    rows: list[Component | Scheduled] = [*components().values(), *scheduled_items().values()]
+    return [one for one in rows if fitted(one, vehicle) is None]
+
+
+def _corners(one: Component, vehicle: Mechanics, doors: int) -> Sequence[str]:
+    if not one.corners:
+        return ("",)
+    if one.corners == "doors":
+        return CORNERS if doors >= 4 else CORNERS[:2]
+    if one.corners == "front":
+        return CORNERS[:2]
+    here = [corner for corner in CORNERS if one.corners != "driven" or _driven(corner, vehicle.drive)]
+    if not one.beam_rear and vehicle.rear_axle in (RearAxle.BEAM, RearAxle.RIGID):
+        here = [corner for corner in here if corner.startswith("front")]
+    return here
+
+
+def _driven(corner: str, drive: Drive) -> bool:
+    return drive is Drive.ALL or corner.startswith(str(drive))

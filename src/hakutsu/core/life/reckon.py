@@ -1,0 +1,243 @@
+"""Every job that waits on a vehicle, from what was measured, graded and proven."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+import numpy as np
+
+from hakutsu.core.life.components import Component, Piece, Scheduled, fitted, pieces, scheduled_items
+from hakutsu.core.life.jobs import Basis, Job, apart, due_at, strand
+from hakutsu.core.life.survival import (
+    AHEAD,
+    MONTHS,
+    Ages,
+    Clocks,
+    Floats,
+    failing,
+    likely_ages,
+    mixed,
+    new_survival,
+    proven_age,
+    survival,
+)
+from hakutsu.core.life.use import effect_words, hazard_factor
+from hakutsu.entries.corners import Grade
+from hakutsu.entries.settings import LifeFigures
+from hakutsu.vehicle.mechanics import Mechanics
+
+
+@dataclass(frozen=True, slots=True)
+class Proof:
+    """What is known of a part's age: distance [km] and time [years] since it was new or last done, and from what."""
+
+    km: float | None
+    years: float | None
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """All that a vehicle's lives are reckoned from, beside what was measured.
+
+    `km_per_year` is the buyer's, or assumed; `age_years` and `odometer_km` none where not known. `grades` and `proofs`
+    by piece, `own` the inspector's figures by component; `circumstances` of past and future use.
+    """
+
+    mechanics: Mechanics
+    doors: int
+    km_per_year: float
+    age_years: float | None = None
+    odometer_km: float | None = None
+    past: tuple[str, ...] = ()
+    future: tuple[str, ...] = ()
+    grades: Mapping[str, Grade] = field(default_factory=dict)
+    proofs: Mapping[str, Proof] = field(default_factory=dict)
+    own: Mapping[str, LifeFigures] = field(default_factory=dict)
+
+
+@cache
+def grade_table() -> dict[str, Any]:
+    """How grades scale the hazard, and what is assumed of a vehicle of unknown age or distance."""
+    return tomllib.loads((files("hakutsu.core.life") / "data" / "grades.toml").read_text(encoding="utf-8"))
+
+
+def vehicle_ages(given: Given) -> tuple[list[tuple[float, float]], str]:
+    """Distances [km] and ages [years] a vehicle may have, equally likely, and what was assumed; empty where nothing."""
+    table = grade_table()["unknown"]
+    rate = float(table["km_per_year"])
+    age, km = given.age_years, given.odometer_km
+    if age is not None and km is not None:
+        return [(km, age)], ""
+    if age is not None:
+        return [(age * rate, age)], f"distance not known: {rate:,.0f} km a year assumed"
+    if km is not None:
+        return [(km, km / rate)], f"age not known: {rate:,.0f} km a year assumed"
+    return [(y * rate, y) for y in table["years"]], "age and distance of the vehicle not known: wide"
+
+
+def clocks_of(one: Component, given: Given, grade: Grade | None = None) -> Clocks:
+    """Its clocks: the inspector's figures where there are any, use and grade in the hazards."""
+    own = given.own.get(one.key)
+    km, years, beta = one.km, one.years, one.beta
+    if one.stainless_years and given.mechanics.stainless_exhaust:
+        years = one.stainless_years
+    if own is not None:
+        km, years = own.km and own.km * 1000, own.years
+        beta = own.beta or beta
+    scale = float(grade_table()["hazard"].get(str(grade), 1.0))
+    return Clocks(
+        km, years, beta, hazard_factor(one.key, given.past), hazard_factor(one.key, given.future) * scale
+    )  # fmt: skip
+
+
+class _Survivals:
+    """Survival of pieces, each distinct one computed once."""
+
+    def __init__(self, given: Given) -> None:
+        self._given, self._kept = given, dict[Any, Floats]()
+        self._ages = dict[Any, Ages]()
+        self.vehicle, self.assumed = vehicle_ages(given)
+
+    def alive(self, piece: Piece) -> Floats:
+        """Survival of one piece by its grade and the age it may have."""
+        grade = self._given.grades.get(piece.key)
+        proof = self._given.proofs.get(piece.key)
+        clocks = clocks_of(piece.component, self._given, grade)
+        key = (clocks, proof and (proof.km, proof.years), grade)
+        if key not in self._kept:
+            self._kept[key] = self._reckoned(clocks, grade, proof)
+        return self._kept[key]
+
+    def _reckoned(self, clocks: Clocks, grade: Grade | None, proof: Proof | None) -> Floats:
+        if grade is Grade.FAILED:
+            return np.zeros(len(AHEAD))
+        alive = survival(clocks, self.ages(clocks, proof), self._given.km_per_year)
+        if grade is not Grade.FAILING:
+            return alive
+        row = grade_table()["failing"]
+        median = min(row["km"] / self._given.km_per_year * MONTHS, row["months"])
+        return np.minimum(failing(median, row["gsd"]), alive)
+
+    def ages(self, clocks: Clocks, proof: Proof | None) -> Ages:
+        """Ages of a part: proven, or by renewal over what the vehicle may be."""
+        if proof is not None and (proof.km is not None or proof.years is not None):
+            km, years = self.vehicle[len(self.vehicle) // 2]
+            rate = km / years if years > 0 else self._given.km_per_year
+            old = proof.years if proof.years is not None else (proof.km or 0.0) / max(rate, 1.0)
+            return proven_age(proof.km if proof.km is not None else old * rate, old)
+        key = (clocks.km, clocks.years, clocks.beta, clocks.past)
+        if key not in self._ages:
+            self._ages[key] = mixed([likely_ages(clocks, km, years) for km, years in self.vehicle])
+        return self._ages[key]
+
+
+def survival_jobs(given: Given) -> list[Job]:
+    """A job for every piece the vehicle has; both sides of an axle are one where they are done together."""
+    survivals = _Survivals(given)
+    grouped: dict[str, list[Piece]] = {}
+    for piece in pieces(given.mechanics, given.doors):
+        if piece.component.looked_only and not _bad(given.grades.get(piece.key)):
+            continue
+        axle = piece.corner.split("_")[0] if piece.component.axle_job else piece.corner
+        grouped.setdefault(f"{piece.component.key}:{axle}" if axle else piece.component.key, []).append(piece)
+    return [_survival_job(key, mine, given, survivals) for key, mine in grouped.items()]
+
+
+def _bad(grade: Grade | None) -> bool:
+    return grade in (Grade.FAILING, Grade.FAILED)
+
+
+def _survival_job(key: str, mine: Sequence[Piece], given: Given, survivals: _Survivals) -> Job:
+    one = mine[0].component
+    grades = [given.grades.get(piece.key) for piece in mine]
+    new = new_survival(clocks_of(one, given), given.km_per_year)
+    if one.looked_only:
+        curves = [_looked(grade, given) for grade in grades]
+    else:
+        curves = [survivals.alive(piece) for piece in mine]
+    alive = curves[0] if len(curves) == 1 else apart(curves)
+    new = new if len(curves) == 1 else apart([new] * len(curves))
+    name = mine[0].name
+    if one.axle_job:
+        name = f"{one.plural}, {mine[0].corner.split('_')[0]}"
+    return Job(
+        key, name, one.job, _labour(one, mine[0].corner), Basis.FOUND if any(grades) else Basis.SURVIVAL,
+        strand(alive, new), tuple(_reasons(one, mine, given, survivals.assumed)), settle=any(map(_bad, grades)),
+        places=tuple(f"wheel_{piece.corner}" for piece in mine if piece.corner),
+    )  # fmt: skip
+
+
+def _looked(grade: Grade | None, given: Given) -> Floats:
+    row = grade_table()["failing"]
+    if grade is Grade.FAILED:
+        return np.zeros(len(AHEAD))
+    if grade is Grade.FAILING:
+        return failing(min(row["km"] / given.km_per_year * MONTHS, row["months"]), row["gsd"])
+    return np.ones(len(AHEAD))
+
+
+def _labour(one: Component, corner: str) -> str:
+    if not one.labour or not corner or one.corners == "doors":
+        return one.labour
+    return f"{one.labour}, {corner.split('_')[0] if one.axle_job else corner}"
+
+
+def _reasons(one: Component, mine: Sequence[Piece], given: Given, assumed: str) -> Iterable[str]:
+    for piece in mine:
+        side = f"{{{piece.corner.split('_')[1]}}} " if len(mine) > 1 else ""
+        if grade := given.grades.get(piece.key):
+            yield f"{side}graded {grade}"
+        if proof := given.proofs.get(piece.key):
+            yield f"{side}{proof.words}"
+    if one.looked_only:
+        return
+    clocks = clocks_of(one, given)
+    lives = [f"{clocks.km:,.0f} km" if clocks.km else "", f"{clocks.years:g} years" if clocks.years else ""]
+    own = " by your own figures" if one.key in given.own else ""
+    yield f"characteristic life {' or '.join(life for life in lives if life)}{own}: {one.basis}"
+    if not all(piece.key in given.proofs for piece in mine):
+        yield assumed or "age of the part not proven: it may be the first or a later one"
+    for words in effect_words(one.key, given.future):
+        yield f"use to come: {words}"
+    for words in effect_words(one.key, given.past):
+        yield f"use so far: {words}"
+
+
+def scheduled_jobs(given: Given) -> list[Job]:
+    """What is due by distance and time since it was last proven done; without proof it is due."""
+    return [_scheduled(one, given) for one in scheduled_items().values() if fitted(one, given.mechanics)]
+
+
+def _scheduled(one: Scheduled, given: Given) -> Job:
+    own = given.own.get(one.key)
+    km, years = (own.km and own.km * 1000, own.years) if own else (one.km, one.years)
+    proof = given.proofs.get(one.key)
+    per_month = given.km_per_year / MONTHS
+    ends = [km / per_month if km else None, years * MONTHS if years else None]
+    every = min((one for one in ends if one is not None), default=float(AHEAD[-1]))
+    due, said = 0.0, "no proof that it was done: due"
+    if proof is not None:
+        left = [(km - proof.km) / per_month] if km and proof.km is not None else []
+        left += [years * MONTHS - proof.years * MONTHS] if years and proof.years is not None else []
+        due = max(0.0, min(left, default=0.0))
+        said = proof.words if left else f"{proof.words}: when is not told, so due"
+    lives = [f"{km:,.0f} km" if km else "", f"{years:g} years" if years else ""]
+    reasons = (said, f"every {' or '.join(life for life in lives if life)}: the maker’s booklet rules")
+    alive = due_at(due)
+    return Job(
+        one.key, one.name, one.job, one.labour, Basis.SCHEDULED, strand(alive, due_at(every)), reasons, every=every,
+        due=due,
+    )  # fmt: skip
+
+
+def without_found(job: Job) -> Job:
+    """The job as it stands once it was done: a new part in its place."""
+    fresh = strand(job.strand.new, job.strand.new)
+    major = None if job.major is None else strand(job.major.new, job.major.new)
+    return replace(job, strand=fresh, major=major, due=job.every, cap=None, settle=False)

@@ -1,0 +1,1 @@
+"""What the rules make of the underside and of leaks."""

@@ -1,0 +1,41 @@
+"""Fold of functions tried, what is fitted, and lamps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from hakutsu.dossier.body import Seen
+from hakutsu.dossier.folding import Gathering, fold
+from hakutsu.entries.envelope import Entry
+from hakutsu.entries.functions import FittedSaid, Lamp, Tried
+from hakutsu.vehicle.equipment import Equipment, fitted_equipment
+
+
+@dataclass(slots=True)
+class FunctionsDossier:
+    """Every try of every thing, in the order of the logbook; what is fitted; lamps that stay on."""
+
+    tried: dict[str, list[Seen[Tried]]] = field(default_factory=dict)
+    fitted: dict[str, bool] = field(default_factory=dict)
+    lamps: list[Seen[Lamp]] = field(default_factory=list)
+
+    def items(self, doors: int) -> list[Equipment]:
+        """What this vehicle has; whatever was tried is there."""
+        there = [key for key, said in self.fitted.items() if said]
+        absent = [key for key, said in self.fitted.items() if not said]
+        return fitted_equipment(doors, [*there, *self.tried], absent)
+
+
+@fold("function.tried")
+def _tried(gathering: Gathering, entry: Entry, body: Tried) -> None:
+    gathering.station(FunctionsDossier).tried.setdefault(body.item, []).append(Seen(entry, body))
+
+
+@fold("function.fitted")
+def _fitted(gathering: Gathering, entry: Entry, body: FittedSaid) -> None:
+    gathering.station(FunctionsDossier).fitted[body.item] = body.there
+
+
+@fold("function.lamp")
+def _lamp(gathering: Gathering, entry: Entry, body: Lamp) -> None:
+    gathering.station(FunctionsDossier).lamps.append(Seen(entry, body))

@@ -1,0 +1,172 @@
+"""Brake, its fluid, its pedal."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated
+
+from pydantic import Field, ValidationInfo, field_validator
+
+from hakutsu.entries.corners.kinds import Method, Note, Thickness, rising
+from hakutsu.entries.registry import Body, entry_kind
+
+FRICTION_GONE_MM = 0.5
+
+
+class Scoring(StrEnum):
+    """Grooves in a disc or drum."""
+
+    UNKNOWN = "not looked at"
+    NONE = "none"
+    LIGHT = "light"
+    DEEP = "deep"
+
+
+class DiscCracks(StrEnum):
+    """Cracks in a disc."""
+
+    NONE = "none seen"
+    HEAT = "fine, from heat"
+    THROUGH = "through"
+
+
+class DiscRust(StrEnum):
+    """Rust on the rubbing face."""
+
+    NONE = "none, or a film that brakes off"
+    RING = "ring or patches the pad does not reach"
+    DEEP = "deep, pitted"
+
+
+class Hose(StrEnum):
+    """State of a brake hose."""
+
+    UNKNOWN = "not looked at"
+    SOUND = "sound"
+    HARD = "hardened, fine cracks"
+    TO_CORD = "cracked to the cord"
+    SWELLING = "swelling or bulging"
+
+
+class Pipe(StrEnum):
+    """State of the steel pipes."""
+
+    UNKNOWN = "not looked at"
+    CLEAN = "clean"
+    SURFACE = "surface rust"
+    SCALE = "scaling"
+    PITTED = "pitted"
+    PERFORATED = "perforated"
+
+
+@entry_kind("corner.brake")
+class Brake(Body):
+    """A brake [mm]: friction thickness of pads inner and outer, or a range; disc at one or three points against the
+    minimum cast on it and, where known, its thickness when new; or drum lining and diameter.
+    """
+
+    pad_inner_mm: Thickness | None = None
+    pad_outer_mm: Thickness | None = None
+    pad_range_mm: tuple[Thickness, Thickness] | None = None
+    pad_method: Method = Method.GAUGE
+    taper_mm: Annotated[float, Field(ge=0, le=15)] | None = None
+    disc_mm: Annotated[tuple[Thickness, ...], Field(max_length=3)] = ()
+    disc_min_mm: Thickness | None = None
+    disc_new_mm: Thickness | None = None
+    disc_method: Method = Method.GAUGE
+    lip_mm: Annotated[float, Field(ge=0, le=10)] | None = None
+    scoring: Scoring = Scoring.UNKNOWN
+    cracks: DiscCracks = DiscCracks.NONE
+    heat_marks: bool = False
+    run_out_mm: Annotated[float, Field(ge=0, le=5)] | None = None
+    variation_mm: Annotated[float, Field(ge=0, le=2)] | None = None
+    rust: DiscRust = DiscRust.NONE
+    lining_mm: Thickness | None = None
+    drum_mm: Annotated[float, Field(ge=50, le=500)] | None = None
+    drum_max_mm: Annotated[float, Field(ge=50, le=500)] | None = None
+    hose: Hose = Hose.UNKNOWN
+    pipe: Pipe = Pipe.UNKNOWN
+    wet: bool = False
+    note: Note = ""
+
+    @field_validator("pad_range_mm")
+    @classmethod
+    def _rises(cls, said: tuple[float, float] | None) -> tuple[float, float] | None:
+        return rising(said)
+
+    @field_validator("disc_new_mm")
+    @classmethod
+    def _above_minimum(cls, said: float | None, info: ValidationInfo) -> float | None:
+        least = info.data.get("disc_min_mm")
+        if said is not None and least is not None and least >= said:
+            raise ValueError("not above the minimum cast on it")
+        return said
+
+    def causes(self) -> tuple[str, ...]:
+        friction = (self.pad_inner_mm, self.pad_outer_mm, self.lining_mm)
+        seen = {
+            "friction_gone": any(one is not None and one <= FRICTION_GONE_MM for one in friction),
+            "disc_cracked": self.cracks is DiscCracks.THROUGH,
+            "brake_hose": self.hose in (Hose.TO_CORD, Hose.SWELLING),
+            "brake_pipe": self.pipe is Pipe.PERFORATED,
+            "brake_fluid_wet": self.wet,
+        }
+        return tuple(cause for cause, there in seen.items() if there)
+
+
+class FluidKind(StrEnum):
+    """What the reservoir says is in it."""
+
+    UNKNOWN = "not told"
+    DOT3 = "DOT 3"
+    DOT4 = "DOT 4"
+    DOT51 = "DOT 5.1"
+    CLASS6 = "class 6"
+    SILICONE = "silicone"
+    MINERAL = "mineral"
+
+
+@entry_kind("corner.fluid")
+class Fluid(Body):
+    """Brake fluid: water [%] or boiling point [°C], colour, level."""
+
+    kind: FluidKind = FluidKind.UNKNOWN
+    water_percent: Annotated[float, Field(ge=0, le=20)] | None = None
+    boils_c: Annotated[float, Field(ge=60, le=350)] | None = None
+    dark: bool = False
+    low: bool = False
+    note: Note = ""
+
+
+class Firm(StrEnum):
+    """How the pedal feels."""
+
+    UNKNOWN = "not tried"
+    FIRM = "firm"
+    SPONGY = "spongy"
+    FLOOR = "spongy to the floor"
+
+
+class Parking(StrEnum):
+    """Whether the parking brake holds."""
+
+    UNKNOWN = "not tried"
+    HOLDS = "holds"
+    WEAK = "holds weakly"
+    NOT = "does not hold"
+
+
+@entry_kind("corner.pedal")
+class Pedal(Body):
+    """Brake pedal at standstill, held 30 s under pressure, and the parking brake [clicks of travel]."""
+
+    low: bool = False
+    firm: Firm = Firm.UNKNOWN
+    sinks: bool | None = None
+    parking: Parking = Parking.UNKNOWN
+    clicks: Annotated[int, Field(ge=0, le=30)] | None = None
+    note: Note = ""
+
+    def causes(self) -> tuple[str, ...]:
+        sinks = ("pedal_sinks",) if self.sinks or self.firm is Firm.FLOOR else ()
+        return sinks + (("no_parking_hold",) if self.parking is Parking.NOT else ())

@@ -1,0 +1,158 @@
+"""Tyre and wheel."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated
+
+from pydantic import Field, StringConstraints, field_validator
+
+from hakutsu.entries.corners.kinds import Method, Note, Short, rising
+from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.vehicle.rules import rule_sets
+
+Tread = Annotated[float, Field(ge=0, le=25)]
+Grooves = Annotated[tuple[Tread, ...], Field(max_length=3)]
+
+
+class Season(StrEnum):
+    """What a tyre is made for."""
+
+    UNKNOWN = "not told"
+    SUMMER = "summer"
+    WINTER = "winter"
+    ALL = "all-season"
+
+
+class Cracks(StrEnum):
+    """Cracks of rubber."""
+
+    UNKNOWN = "not looked for"
+    NONE = "none"
+    FINE = "fine"
+    OPEN = "open"
+
+
+class Shape(StrEnum):
+    """A wear shape that is seen or felt, not measured."""
+
+    NONE = "none"
+    SAW_TOOTH = "saw-tooth"
+    CUPS = "cups"
+    FLAT = "flat spot"
+
+
+class TyreDamage(StrEnum):
+    """Damage of a tyre."""
+
+    BULGE = "bulge"
+    CORD = "cord or ply visible"
+    CUT_TO_PLY = "cut to the ply"
+    CUT = "cut, not to the ply"
+    PIECES = "pieces missing"
+    RIM_PROTECTOR = "rim-protector rubber missing"
+    STRING_PLUG = "string plug"
+    SIDE_PLUG = "plug in shoulder or side wall"
+    CROWN_PLUG = "plug in the crown"
+
+
+class PerCentOf(StrEnum):
+    """The two schools of per cent left."""
+
+    LEGAL = "from new down to the legal limit"
+    NEW = "of new depth"
+
+
+@entry_kind("corner.tyre")
+class Tyre(Body):
+    """A tyre.
+
+    `depth_mm`: one groove (middle) or three (inner, middle, outer) [mm]; `second_mm` the same at a second place round
+    it. Where nobody measured: `range_mm`, or `per_cent` by one of two schools. Pressure [bar] at `at_c` [°C].
+    """
+
+    depth_mm: Grooves = ()
+    second_mm: Grooves = ()
+    range_mm: tuple[Tread, Tread] | None = None
+    per_cent: Annotated[float, Field(ge=0, le=100)] | None = None
+    per_cent_of: PerCentOf = PerCentOf.LEGAL
+    method: Method = Method.GAUGE
+    date_code: Annotated[str, StringConstraints(strip_whitespace=True, pattern=r"^(\d{3,4})?$")] = ""
+    size: Short = ""
+    make: Short = ""
+    season: Season = Season.UNKNOWN
+    cracks: Cracks = Cracks.UNKNOWN
+    shape: Shape = Shape.NONE
+    damage: tuple[TyreDamage, ...] = ()
+    pressure_bar: Annotated[float, Field(ge=0, le=12)] | None = None
+    at_c: Annotated[float, Field(ge=-40, le=90)] | None = None
+    note: Note = ""
+
+    @field_validator("depth_mm", "second_mm")
+    @classmethod
+    def _one_or_three(cls, said: tuple[float, ...]) -> tuple[float, ...]:
+        if len(said) == 2:
+            raise ValueError("one groove, or three: inner, middle, outer")
+        return said
+
+    @field_validator("range_mm")
+    @classmethod
+    def _rises(cls, said: tuple[float, float] | None) -> tuple[float, float] | None:
+        return rising(said)
+
+    @property
+    def lowest_mm(self) -> float | None:
+        """The lowest depth measured [mm]: it rules."""
+        return min((*self.depth_mm, *self.second_mm), default=None)
+
+    def causes(self) -> tuple[str, ...]:
+        found = []
+        if {TyreDamage.BULGE, TyreDamage.CORD, TyreDamage.CUT_TO_PLY} & set(self.damage):
+            found.append("tyre_body")
+        if {TyreDamage.STRING_PLUG, TyreDamage.SIDE_PLUG} & set(self.damage):
+            found.append("tyre_plug")
+        legal = min(rules.tread_mm for rules in rule_sets().values())
+        if self.lowest_mm is not None and self.lowest_mm < legal:
+            found.append("tread_below_limit")
+        return tuple(found)
+
+
+class SpareKind(StrEnum):
+    """What lies where the spare belongs."""
+
+    NOT_SPARE = "no spare: this one is on the vehicle"
+    FULL = "full size"
+    NARROW = "narrow, speed-limited"
+    KIT = "sealing kit only"
+    MISSING = "missing"
+
+
+class Liner(StrEnum):
+    """Inner arch and its liner."""
+
+    UNKNOWN = "not looked at"
+    SOUND = "sound"
+    TORN = "torn or loose"
+    MISSING = "liner missing"
+    RUSTY = "rusty behind it"
+
+
+@entry_kind("corner.wheel")
+class Wheel(Body):
+    """A wheel and how it is held: design, fixings by count, inner arch."""
+
+    design: Short = ""
+    odd: bool = False
+    cap_missing: bool = False
+    refinished: bool = False
+    fixings_missing: Annotated[int, Field(ge=0, le=10)] = 0
+    fixings_loose: Annotated[int, Field(ge=0, le=10)] = 0
+    fixings_cracked: bool = False
+    fixings_odd: bool = False
+    lock_key: Annotated[bool, Field()] | None = None
+    liner: Liner = Liner.UNKNOWN
+    spare: SpareKind = SpareKind.NOT_SPARE
+    note: Note = ""
+
+    def causes(self) -> tuple[str, ...]:
+        return ("wheel_fixing",) if self.fixings_missing or self.fixings_loose or self.fixings_cracked else ()

@@ -1,0 +1,75 @@
+"""Functions tried, what is fitted, and lamps on the dashboard."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Self
+
+from pydantic import Field, StringConstraints, model_validator
+
+from hakutsu.entries.registry import Body, entry_kind
+
+Key = Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
+
+
+class Result(StrEnum):
+    """What one try showed."""
+
+    WORKS = "works"
+    BUT = "works, but"
+    PARTLY = "partly"
+    FAILS = "fails"
+    NOT_FOR_ME = "did not work for me"
+    NOT_TESTED = "not tested"
+
+
+@entry_kind("function.tried")
+class Tried(Body):
+    """One try of one thing: what it showed; `but` how (noisy, slow, unlike its twin); how many of how many; why not."""
+
+    item: Key
+    result: Result
+    but: Note = ""
+    working: Annotated[int, Field(ge=0, le=99)] | None = None
+    of: Annotated[int, Field(ge=1, le=99)] | None = None
+
+    @model_validator(mode="after")
+    def _says_enough(self) -> Self:
+        if self.result in (Result.BUT, Result.NOT_TESTED) and not self.but:
+            raise ValueError("say what is unlike it should be" if self.result is Result.BUT else "say why not")
+        if self.working is not None and self.of is not None and self.working > self.of:
+            raise ValueError("more work than there are")
+        return self
+
+    def causes(self) -> tuple[str, ...]:
+        return ("brake_lamps",) if self.item == "brake_lamps" and self.result is Result.FAILS else ()
+
+
+@entry_kind("function.fitted")
+class FittedSaid(Body):
+    """A thing is there, or not, on this vehicle."""
+
+    item: Key
+    there: bool
+
+
+class LampKind(StrEnum):
+    """What a lamp on the dashboard is."""
+
+    FAULT = "fault"
+    REMINDER = "reminder"
+    OUR_DOING = "our doing"
+
+
+@entry_kind("function.lamp")
+class Lamp(Body):
+    """A lamp that stays on: which, its kind; `red` forbids driving when it is a fault."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+    kind: LampKind = LampKind.FAULT
+    red: bool = False
+    note: Note = ""
+
+    def causes(self) -> tuple[str, ...]:
+        return ("red_lamp",) if self.red and self.kind is LampKind.FAULT else ()

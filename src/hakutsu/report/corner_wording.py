@@ -1,0 +1,195 @@
+"""Corners and lives in words; registered with the wording of all entries."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from hakutsu.core.corners.found import Found
+from hakutsu.core.life import Life
+from hakutsu.core.life.components import Component, Scheduled, components, scheduled_items
+from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, Tyre, Wheel
+from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
+from hakutsu.report.wording import body_words
+from hakutsu.vehicle.terms import PLAIN, Terms
+
+Said = tuple[str, str]
+OTHER_PARTS = {"tyres": "tyres", "pads": "brake pads", "discs": "brake discs"}
+
+
+@dataclass(frozen=True, slots=True)
+class FoundLine:
+    """A finding in the reader's terms: words, what follows, reasons."""
+
+    words: str
+    follows: str
+    reasons: str
+
+
+def found_line(one: Found, terms: Terms) -> FoundLine:
+    """A finding in the reader's terms."""
+    return FoundLine(terms.say(one.words), str(one.follows), terms.say("; ".join(one.reasons)))
+
+
+def rough(number: float) -> float:
+    """To two figures: more would pretend."""
+    if number <= 0:
+        return 0.0
+    step = 10 ** max(0, len(str(int(number))) - 2)
+    return float(round(number / step) * step)
+
+
+def km_words(life: Life, terms: Terms) -> str:
+    """What is left as distance, with its interval."""
+    if life.km is None:
+        return "; ".join(life.basis)
+    if life.km.p90 <= 0:
+        return "nothing left, by age" if life.limited_by == "age" else "nothing left"
+    km = terms.scale("distance")
+    low, median, high = (km.number(km.stored(rough(km.shown(one)))) for one in (life.km.p10, life.km.p50, life.km.p90))
+    age = ", by age" if life.limited_by == "age" else ""
+    span = "" if low == high else f" ({low} to {high})"
+    return f"about {median} {km.label} left{age}{span}"
+
+
+def part_name(key: str) -> str:
+    """A part of the life tables by its key."""
+    rows: dict[str, Component | Scheduled] = {**components(), **scheduled_items()}
+    return rows[key].name if key in rows else OTHER_PARTS.get(key, key.replace("_", " "))
+
+
+def _join(*parts: str) -> str:
+    return ", ".join(part for part in parts if part)
+
+
+def _fixings(count: int, words: str) -> str:
+    return f"{count} fixing{'s' if count > 1 else ''} {words}" if count else ""
+
+
+def _numbers(values: tuple[float, ...], terms: Terms) -> str:
+    scale = terms.scale("depth")
+    return f"{' / '.join(scale.number(one) for one in values)} {scale.label}" if values else ""
+
+
+@body_words.register
+def _(body: Tyre, terms: Terms = PLAIN) -> Said:
+    span = f"{_numbers(body.range_mm, terms)}, a range" if body.range_mm else ""
+    share = f"{body.per_cent:g} % {body.per_cent_of}" if body.per_cent is not None else ""
+    second = f"second place {_numbers(body.second_mm, terms)}" if body.second_mm else ""
+    how = f"by {body.method}" if body.depth_mm else ""
+    said = (
+        _numbers(body.depth_mm, terms), second, span, share, how,
+        f"date code {body.date_code}" if body.date_code else "",
+        body.size, body.make, "" if str(body.season) == "not told" else str(body.season),
+        "" if str(body.cracks) == "not looked for" else f"cracks: {body.cracks}",
+        "" if str(body.shape) == "none" else str(body.shape), *map(str, body.damage),
+        "" if body.pressure_bar is None else terms.quantity("pressure", body.pressure_bar),
+        "" if body.at_c is None else f"at {terms.quantity('temperature', body.at_c)}", body.note,
+    )  # fmt: skip
+    return terms.say("Tyre"), _join(*said) or "looked at"
+
+
+@body_words.register
+def _(body: Wheel, terms: Terms = PLAIN) -> Said:
+    said = (
+        body.design, "another than the rest" if body.odd else "", "cap missing" if body.cap_missing else "",
+        "refinished" if body.refinished else "",
+        _fixings(body.fixings_missing, "missing"),
+        _fixings(body.fixings_loose, "loose"),
+        "a fixing cracked" if body.fixings_cracked else "", "fixings not alike" if body.fixings_odd else "",
+        {True: "lock-nut key there", False: "lock-nut key not found", None: ""}[body.lock_key],
+        "" if str(body.liner) == "not looked at" else f"inner arch {body.liner}",
+        "" if str(body.spare).startswith("no spare") else str(body.spare), body.note,
+    )  # fmt: skip
+    return "Wheel", _join(*said) or "nothing out of order"
+
+
+@body_words.register
+def _(body: Brake, terms: Terms = PLAIN) -> Said:
+    def mm(name: str, value: float | None) -> str:
+        return "" if value is None else f"{name} {terms.quantity('depth', value)}"
+
+    said = (
+        mm("pad inner", body.pad_inner_mm), mm("pad outer", body.pad_outer_mm),
+        f"pads {_numbers(body.pad_range_mm, terms)}, a range" if body.pad_range_mm else "",
+        f"by {body.pad_method}" if str(body.pad_method) == "eye" else "", mm("taper", body.taper_mm),
+        f"disc {_numbers(body.disc_mm, terms)}" if body.disc_mm else "", mm("minimum", body.disc_min_mm),
+        mm("new", body.disc_new_mm), mm("lip", body.lip_mm),
+        "" if str(body.scoring) in ("not looked at", "none") else f"scoring {body.scoring}",
+        "" if str(body.cracks) == "none seen" else f"cracks {body.cracks}", "heat marks" if body.heat_marks else "",
+        "" if body.run_out_mm is None else f"run-out {body.run_out_mm:g} mm",
+        "" if body.variation_mm is None else f"thickness varies {body.variation_mm:g} mm",
+        "" if str(body.rust).startswith("none") else f"rust: {body.rust}", mm("lining", body.lining_mm),
+        "" if body.drum_mm is None else f"drum {body.drum_mm:g} mm",
+        "" if str(body.hose) == "not looked at" else f"hose {body.hose}",
+        "" if str(body.pipe) == "not looked at" else f"pipe {body.pipe}",
+        "wet with fluid" if body.wet else "", body.note,
+    )  # fmt: skip
+    return "Brake", _join(*said) or "looked at"
+
+
+@body_words.register
+def _(body: Gear, terms: Terms = PLAIN) -> Said:
+    play = f"play {body.play_mm:g} mm" if body.play_mm else ""
+    how = f"tested {body.tested}" if body.tested else ""
+    lies = "against the tyre" if body.on_tyre else ""
+    return "Graded", terms.say(_join(f"{part_name(body.part)}: {body.grade}", lies, how, play)) + (
+        f", {body.note}" if body.note else ""
+    )
+
+
+@body_words.register
+def _(body: Height, terms: Terms = PLAIN) -> Said:
+    return "Ride height", f"{body.height_mm:g} mm from hub to arch"
+
+
+@body_words.register
+def _(body: Fluid, terms: Terms = PLAIN) -> Said:
+    said = (
+        "" if str(body.kind) == "not told" else str(body.kind),
+        "" if body.water_percent is None else f"{body.water_percent:g} % water",
+        "" if body.boils_c is None else f"boils at {terms.quantity('temperature', body.boils_c)}",
+        "dark" if body.dark else "", "low" if body.low else "", body.note,
+    )  # fmt: skip
+    return "Brake fluid", _join(*said) or "looked at"
+
+
+@body_words.register
+def _(body: Pedal, terms: Terms = PLAIN) -> Said:
+    said = (
+        "low" if body.low else "", "" if str(body.firm) == "not tried" else str(body.firm),
+        {True: "sinks in 30 s", False: "does not sink in 30 s", None: ""}[body.sinks],
+        "" if str(body.parking) == "not tried" else f"parking brake {body.parking}",
+        "" if body.clicks is None else f"{body.clicks} clicks", body.note,
+    )  # fmt: skip
+    return "Brake pedal", _join(*said) or "tried"
+
+
+@body_words.register
+def _(body: PartProof, terms: Terms = PLAIN) -> Said:
+    at = "" if body.at_km is None else f"at {terms.quantity('distance', body.at_km)}"
+    return "Proof of age", _join(f"{terms.say(part_name(body.part))}: new or done {body.when}".strip(), at, body.proof)
+
+
+@body_words.register
+def _(body: MechanicsSaid, terms: Terms = PLAIN) -> Said:
+    one = body.mechanics
+    said = (
+        f"first used {one.first_used:%B %Y}" if one.first_used else "",
+        "" if one.odometer_km is None else f"{terms.quantity('distance', one.odometer_km)} shown",
+        *(f"{name} {value}" for name, value in (
+            ("power", one.power), ("driven axle", one.drive), ("gearbox", one.gearbox), ("timing", one.timing),
+            ("rear axle", one.rear_axle), ("rear brakes", one.rear_brakes)) if str(value) != "not known"),
+        f"placard {one.front_size}" if one.front_size else "",
+    )  # fmt: skip
+    return "What drives it", _join(*said) or "nothing known"
+
+
+@body_words.register
+def _(body: Line, terms: Terms = PLAIN) -> Said:
+    amount = "" if body.amount is None else f"{body.amount:,}"
+    return "Line of the sheet", _join(f"{body.line}: {body.treat}", amount, body.note)
+
+
+@body_words.register
+def _(body: ClaimPriced, terms: Terms = PLAIN) -> Said:
+    return "Claim that does not hold", f"takes off {body.amount:,}: {body.because}"

@@ -1,0 +1,230 @@
+"""Lives, spending and the negotiation sheet in words: for pages and report alike."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+from decimal import Decimal
+
+from babel.numbers import format_currency
+from markupsafe import Markup
+
+from hakutsu.core.estimate import Estimate
+from hakutsu.core.life.jobs import Basis, Job
+from hakutsu.core.life.money import Spending
+from hakutsu.core.negotiation import Sheet, shared_out, step_of
+from hakutsu.dossier import CornersDossier
+from hakutsu.entries.money import Treat
+from hakutsu.figures.life_calendar import CalendarRow, life_calendar
+from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning.life import Lives
+from hakutsu.report.corner_wording import rough
+from hakutsu.vehicle.terms import Terms
+
+DAYS_A_MONTH = 365.25 / 12
+LIKELY_FROM = 0.1
+WITHIN = 36.0
+FAR_MONTHS = 120.0
+DRAWN = 26
+TOLD = {Basis.MEASURED: "measured", Basis.FOUND: "measured", Basis.SCHEDULED: "measured"}
+
+
+def exact_money(amount: Decimal | float, currency: str) -> str:
+    """An amount to its smallest coin, as it stands on a bill."""
+    return format_currency(amount, currency, locale="en")
+
+
+def rough_money(amount: float, currency: str) -> str:
+    """An amount without coins: for what is estimated."""
+    return format_currency(round(amount), currency, "¤#,##0", locale="en", currency_digits=False)
+
+
+@dataclass(frozen=True, slots=True)
+class LifeRow:
+    """A job: name, when (words and interval), distance, what it rests on, cost, chance in three years, reasons."""
+
+    key: str
+    name: str
+    when: str
+    span: str
+    km: str
+    basis: str
+    cost: str
+    chance: str
+    reasons: tuple[str, ...]
+    settle: bool
+
+
+def month_words(months: float, begin: date) -> str:
+    """A month ahead as a date: "Mar 2027", now, or beyond ten years."""
+    if months <= 0.5:
+        return "now"
+    if months >= FAR_MONTHS:
+        return f"after {begin.year + int(FAR_MONTHS / 12)}"
+    return f"{begin + timedelta(days=months * DAYS_A_MONTH):%b %Y}"
+
+
+def _span(due: Estimate, begin: date) -> str:
+    low, high = month_words(due.low, begin), month_words(due.high, begin)
+    return low if low == high else f"{low} to {high}"
+
+
+def _km(job: Job, lives: Lives, terms: Terms) -> str:
+    km, scale = job.km(lives.km_per_year), terms.scale("distance")
+    if job.key.startswith(("tyres", "brakes")) and km.high > 0:
+        low, median, high = (
+            scale.number(scale.stored(rough(scale.shown(one)))) for one in (km.low, km.median, km.high)
+        )
+        return f"{median} {scale.label}" if low == high else f"{median} {scale.label} ({low} to {high})"
+    return ""
+
+
+def life_rows(reckoning: Reckoning, lives: Lives) -> list[LifeRow]:
+    """Every job, what is to settle first, then by its middle date."""
+    terms, currency = reckoning.terms, reckoning.dossier.opening.brief.currency
+    rows = []
+    for job in lives.jobs:
+        due = job.months()
+        rows.append(
+            LifeRow(
+                job.key, terms.say(job.name), month_words(due.median, lives.on), _span(due, lives.on),
+                _km(job, lives, terms), terms.say(_basis_words(job)), rough_money(lives.price(job), currency),
+                f"{100 * job.chance(WITHIN):.0f} %", tuple(terms.say(one) for one in job.reasons), job.settle,
+            )
+        )  # fmt: skip
+    return rows
+
+
+def _basis_words(job: Job) -> str:
+    age = ", limited by age" if job.limited_by == "age" else ""
+    return f"{job.basis}{age}"
+
+
+def calendar_svg(reckoning: Reckoning, lives: Lives) -> str:
+    """The calendar of what may well fall within three years."""
+    rows = []
+    for job in lives.jobs:
+        if job.settle or job.chance(WITHIN) >= LIKELY_FROM:
+            due = job.months()
+            told = TOLD.get(job.basis, "guess")
+            name = reckoning.terms.say(job.name)
+            rows.append(
+                CalendarRow(
+                    name[:1].upper() + name[1:], due.low, due.median, due.high, told, due.median <= 0, job.settle
+                )
+            )
+    return life_calendar(rows[:DRAWN], lives.on)
+
+
+@dataclass(frozen=True, slots=True)
+class DriverRow:
+    """A job's part in the spending: name, chance, share of the mean."""
+
+    name: str
+    chance: str
+    share: str
+
+
+@dataclass(frozen=True, slots=True)
+class SpendingTable:
+    """One horizon: quantiles of the total, its mean, and drivers whose shares add up to it as they stand."""
+
+    months: int
+    low: str
+    median: str
+    high: str
+    mean: str
+    drivers: tuple[DriverRow, ...]
+
+
+def spending_tables(spent: Sequence[Spending], currency: str, terms: Terms) -> list[SpendingTable]:
+    """Every horizon in words; shares are rounded so that they add up to the mean."""
+    found = []
+    for one in spent:
+        unit = max(step_of(currency), Decimal(1))
+        shares, total = shared_out([driver.share for driver in one.drivers], currency, unit)
+        rows = tuple(
+            DriverRow(terms.say(driver.name), f"{100 * driver.chance:.0f} %", rough_money(float(share), currency))
+            for driver, share in zip(one.drivers, shares, strict=True)
+        )
+        low, median, high = (rough_money(rough(amount), currency) for amount in (one.p10, one.p50, one.p90))
+        found.append(SpendingTable(one.months, low, median, high, rough_money(float(total), currency), rows))
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class SheetRow:
+    """A line of the negotiation sheet in words."""
+
+    key: str
+    words: str
+    because: str
+    amount: str
+    figure: str
+    own: bool
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class SheetTable:
+    """The negotiation sheet: lines by what becomes of them, the sum to settle, the asking price and what is left."""
+
+    groups: tuple[tuple[str, tuple[SheetRow, ...]], ...]
+    settled: str
+    asking: str
+    left: str
+
+
+def sheet_table(sheet: Sheet, terms: Terms) -> SheetTable:
+    """The sheet in words."""
+    groups = []
+    for treat in Treat:
+        rows = tuple(
+            SheetRow(
+                line.item.key, terms.say(line.item.words), terms.say(line.item.because),
+                "not priced" if line.amount is None else exact_money(line.amount, sheet.currency),
+                "" if line.amount is None else str(line.amount), line.own, line.note,
+            )
+            for line in sheet.treated(treat)
+        )  # fmt: skip
+        groups.append((str(treat), rows))
+    asking = "" if sheet.asking is None else exact_money(sheet.asking, sheet.currency)
+    left = "" if sheet.left is None else exact_money(sheet.left, sheet.currency)
+    return SheetTable(tuple(groups), exact_money(sheet.settled, sheet.currency), asking, left)
+
+
+@dataclass(frozen=True, slots=True)
+class LifeSection:
+    """What the report says of lives and money: only what may well fall within three years, and what is settled.
+
+    `told` is false when nobody measured, graded or said anything of what wears: then there is nothing to report.
+    """
+
+    distance: str
+    on: str
+    told: bool
+    assumed: bool
+    unknown: tuple[str, ...]
+    calendar: str
+    rows: tuple[LifeRow, ...]
+    spending: tuple[SpendingTable, ...]
+    sheet: SheetTable
+
+
+def life_section(reckoning: Reckoning) -> LifeSection:
+    """Gather the section; jobs unlikely within three years are left to the annex."""
+    lives, terms = reckoning.lives, reckoning.terms
+    currency = reckoning.dossier.opening.brief.currency
+    likely = {job.key for job in lives.jobs if job.settle or job.chance(WITHIN) >= LIKELY_FROM}
+    return LifeSection(
+        terms.quantity("distance", lives.km_per_year),
+        f"{lives.on:%d %B %Y}",
+        reckoning.dossier.corners != CornersDossier(),
+        lives.assumed,
+        tuple(terms.say(one) for one in lives.unknown),
+        Markup(calendar_svg(reckoning, lives)),
+        tuple(row for row in life_rows(reckoning, lives) if row.key in likely),
+        tuple(spending_tables(lives.spending, currency, terms)),
+        sheet_table(lives.sheet, terms),
+    )

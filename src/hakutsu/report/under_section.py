@@ -1,0 +1,100 @@
+"""The underside and leaks in words: entries, and what the report says of them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from hakutsu.core.corners.found import Follows, Found
+from hakutsu.core.under.leaks import LeakFound
+from hakutsu.entries.body import Coating
+from hakutsu.entries.under import Leak, UnderZone
+from hakutsu.figures.under import ZoneShown, under_schematic
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.corner_wording import FoundLine
+from hakutsu.report.wording import body_words
+from hakutsu.vehicle.terms import PLAIN, Terms
+from hakutsu.vehicle.under import zones
+
+Said = tuple[str, str]
+
+
+@body_words.register
+def _(body: UnderZone, terms: Terms = PLAIN) -> Said:
+    name = terms.say(zones()[body.zone].name) if body.zone in zones() else body.zone
+    said = (
+        f"not visible: {body.not_visible}" if body.not_visible else "", f"rust {body.rust}" if body.rust else "",
+        f"{body.size_mm:g} mm" if body.size_mm else "",
+        "" if body.coating is Coating.UNKNOWN else f"coating {body.coating}", *map(str, body.damage),
+        *map(str, body.repair), f"missing {body.missing}" if body.missing else "",
+        f"other side {body.other_side}" if body.other_side else "",
+        {True: "catalytic converter there", False: "no catalytic converter", None: ""}[body.catalyst], body.note,
+    )  # fmt: skip
+    return "Underside", f"{name}: {', '.join(one for one in said if one) or 'nothing found'}"
+
+
+@body_words.register
+def _(body: Leak, terms: Terms = PLAIN) -> Said:
+    said = (
+        f"from {body.origin}", f"shows at {body.shows}" if body.shows else "", str(body.stage),
+        "" if body.drops is None else f"{body.drops:g} drops a minute",
+        "" if body.minutes is None else f"{body.minutes:g} min after stopping", body.note,
+    )  # fmt: skip
+    return "Leak", terms.say(str(body.fluid)) + ", " + ", ".join(one for one in said if one)
+
+
+def zones_shown(reckoning: Reckoning) -> dict[str, ZoneShown]:
+    """Every zone looked at, as it is drawn."""
+    grave = {one.where for one in reckoning.under.zones if one.follows is Follows.SETTLE}
+    found = {}
+    for key, seen in reckoning.dossier.under.zones.items():
+        body = seen.body
+        there = {"rust": body.rust is not None, "damage": bool(body.damage), "repair": bool(body.repair),
+                 "missing": bool(body.missing) or body.catalyst is False}  # fmt: skip
+        marks = tuple(mark for mark, said in there.items() if said)
+        state = "hidden" if body.not_visible else "found" if marks else "seen"
+        found[key] = ZoneShown(state, marks, key in grave)
+    return found
+
+
+def zone_line(one: Found, terms: Terms) -> FoundLine:
+    """A finding with its zone."""
+    name = terms.say(zones()[one.where].name)
+    return FoundLine(f"{name}: {terms.say(one.words)}", str(one.follows), terms.say("; ".join(one.reasons)))
+
+
+def leak_line(one: LeakFound, terms: Terms) -> FoundLine:
+    """A leak in words."""
+    words = f"{terms.say(str(one.fluid))} from {one.origin}: {one.stage}"
+    again = "look again after a known time" if one.again else ""
+    return FoundLine(words, str(one.follows), "; ".join(part for part in (one.words, again) if part))
+
+
+@dataclass(frozen=True, slots=True)
+class UnderSection:
+    """The schematic, findings, leaks, and what could not be seen."""
+
+    drawing: str
+    found: tuple[FoundLine, ...]
+    leaks: tuple[FoundLine, ...]
+    hidden: tuple[str, ...]
+    open: int
+
+    @property
+    def empty(self) -> bool:
+        """True when nobody looked."""
+        return not (self.drawing or self.leaks)
+
+
+def under_section(reckoning: Reckoning) -> UnderSection:
+    """Gather the section from a reckoning."""
+    terms, seen = reckoning.terms, reckoning.dossier.under.zones
+    hidden = tuple(body_words(one.body, terms)[1] for one in seen.values() if one.body.not_visible)
+    return UnderSection(
+        Markup(under_schematic(zones_shown(reckoning), terms=terms, linked=False)) if seen else "",
+        tuple(zone_line(one, terms) for one in reckoning.under.zones),
+        tuple(leak_line(one, terms) for one in reckoning.under.leaks),
+        hidden,
+        len(zones()) - len(seen),
+    )

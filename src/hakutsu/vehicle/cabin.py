@@ -1,0 +1,42 @@
+"""What wears in the cabin, and from which distance each grade is usual."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+from hakutsu.vehicle.places import places
+
+
+@dataclass(frozen=True, slots=True)
+class CabinPart:
+    """A part: name, place, distances [km] from which light, clear and heavy wear are usual (none where time and sun do
+    it), and whether it is often renewed.
+    """
+
+    key: str
+    name: str
+    place: str
+    usual_km: tuple[float, ...]
+    retrim: bool
+
+
+@cache
+def cabin_parts() -> dict[str, CabinPart]:
+    """All parts by key.
+
+    Raises
+    ------
+    ValueError
+        If the data file names a place that does not exist, or distances that do not rise.
+    """
+    text = (files("hakutsu.vehicle") / "data" / "cabin.toml").read_text(encoding="utf-8")
+    found = {}
+    for key, row in tomllib.loads(text)["part"].items():
+        usual = tuple(1000.0 * one for one in row.get("usual_km", ()))
+        if row["place"] not in places() or list(usual) != sorted(usual):
+            raise ValueError(f"cabin part {key}: no such place, or distances that do not rise")
+        found[key] = CabinPart(key, row["name"], row["place"], usual, row.get("retrim", False))
+    return found

@@ -1,0 +1,55 @@
+"""What may be tried on a vehicle: lights, controls, comfort, doors, seats and belts."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+from hakutsu.vehicle.places import places
+
+
+@dataclass(frozen=True, slots=True)
+class Equipment:
+    """One thing to try: name, group, place; whether many vehicles lack it; whether it has steps to try one by one."""
+
+    key: str
+    name: str
+    group: str
+    place: str
+    optional: bool
+    steps: bool
+    since_doors: int
+
+
+@cache
+def equipment() -> dict[str, Equipment]:
+    """All of it by key.
+
+    Raises
+    ------
+    ValueError
+        If the data file names a place that does not exist.
+    """
+    text = (files("hakutsu.vehicle") / "data" / "equipment.toml").read_text(encoding="utf-8")
+    found = {}
+    for key, row in tomllib.loads(text)["item"].items():
+        if row["place"] not in places():
+            raise ValueError(f"equipment {key} lies at {row['place']}, which is no place")
+        found[key] = Equipment(
+            key, row["name"], row["group"], row["place"], row.get("optional", False), row.get("steps", False),
+            row.get("since_doors", 0),
+        )  # fmt: skip
+    return found
+
+
+def fitted_equipment(doors: int, there: Iterable[str] = (), absent: Iterable[str] = ()) -> list[Equipment]:
+    """What a vehicle has: the usual things, optional ones said to be there, none said to be absent."""
+    said, gone = set(there), set(absent)
+    return [
+        one
+        for one in equipment().values()
+        if one.key not in gone and doors >= one.since_doors and (not one.optional or one.key in said)
+    ]

@@ -1,0 +1,104 @@
+"""What drives, carries and stops a vehicle, its distance and its placard: what a life is reckoned from."""
+
+from __future__ import annotations
+
+from datetime import date
+from enum import StrEnum
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+Size = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
+Bar = Annotated[float, Field(gt=0, le=12)]
+UNKNOWN = "not known"
+
+
+class Power(StrEnum):
+    """What moves it."""
+
+    UNKNOWN = UNKNOWN
+    PETROL = "petrol"
+    DIESEL = "diesel"
+    HYBRID = "hybrid"
+    ELECTRIC = "electric"
+
+
+class Drive(StrEnum):
+    """The axle that is driven."""
+
+    UNKNOWN = UNKNOWN
+    FRONT = "front"
+    REAR = "rear"
+    ALL = "all"
+
+
+class Gearbox(StrEnum):
+    """How it changes gear."""
+
+    UNKNOWN = UNKNOWN
+    MANUAL = "manual"
+    AUTOMATIC = "automatic"
+    SINGLE = "single speed"
+
+
+class Timing(StrEnum):
+    """What drives the camshaft."""
+
+    UNKNOWN = UNKNOWN
+    BELT = "belt"
+    CHAIN = "chain"
+    NONE = "neither"
+
+
+class RearAxle(StrEnum):
+    """How the rear wheels are carried."""
+
+    UNKNOWN = UNKNOWN
+    INDEPENDENT = "independent"
+    BEAM = "beam axle"
+    RIGID = "rigid axle"
+
+
+class RearBrakes(StrEnum):
+    """What stops the rear wheels."""
+
+    UNKNOWN = UNKNOWN
+    DISC = "discs"
+    DRUM = "drums"
+
+
+class Mechanics(BaseModel):
+    """Mechanical facts of one vehicle; what is not known stays so.
+
+    `first_used` is when it was first registered, `odometer_km` what its distance meter shows. Sizes and pressures [bar]
+    are those of the placard. `also_fitted` and `not_fitted` name parts of the life tables.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    first_used: date | None = None
+    odometer_km: Annotated[float, Field(ge=0, le=3_000_000)] | None = None
+    power: Power = Power.UNKNOWN
+    drive: Drive = Drive.UNKNOWN
+    gearbox: Gearbox = Gearbox.UNKNOWN
+    timing: Timing = Timing.UNKNOWN
+    rear_axle: RearAxle = RearAxle.UNKNOWN
+    rear_brakes: RearBrakes = RearBrakes.UNKNOWN
+    stainless_exhaust: bool = False
+    front_size: Size = ""
+    rear_size: Size = ""
+    front_bar: Bar | None = None
+    rear_bar: Bar | None = None
+    also_fitted: tuple[str, ...] = ()
+    not_fitted: tuple[str, ...] = ()
+
+    @property
+    def regenerative(self) -> bool:
+        """True when its motor brakes too."""
+        return self.power in (Power.HYBRID, Power.ELECTRIC)
+
+    def age_years(self, now: date) -> float | None:
+        """Years since it was first used; none where that is not known or lies ahead."""
+        if self.first_used is None:
+            return None
+        return max(0.0, (now - self.first_used).days / 365.25)

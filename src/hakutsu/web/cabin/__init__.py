@@ -1,0 +1,1 @@
+"""The cabin station: wear by part, smells, moisture, signs."""

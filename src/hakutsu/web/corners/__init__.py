@@ -1,0 +1,1 @@
+"""The corner station: wheels, tyres, brakes, running gear; and the brakes as a whole."""

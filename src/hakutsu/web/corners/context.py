@@ -1,0 +1,173 @@
+"""What the corner station shows."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any
+
+from hakutsu.core.corners.brakes import thinnest_pad
+from hakutsu.core.corners.gear import grade_means
+from hakutsu.core.corners.tyres import ruling_depth
+from hakutsu.core.hazards import activities
+from hakutsu.core.life.components import components, fitted
+from hakutsu.core.life.measured import remaining
+from hakutsu.core.life.worn import Corners, pad_cases, tyre_case
+from hakutsu.dossier.body import Seen
+from hakutsu.dossier.corners import EVERY, WHEELS
+from hakutsu.entries import corners as kinds
+from hakutsu.entries.corners import Brake, Grade, Tyre
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.corner_wording import found_line, km_words
+from hakutsu.report.corners_section import brake_drawing, depth_words, tread_drawing
+from hakutsu.vehicle.mechanics import Drive, RearAxle, RearBrakes
+from hakutsu.web.rendering import fragment
+
+CHOICES: dict[str, Any] = {
+    "methods": list(kinds.Method),
+    "seasons": list(kinds.Season),
+    "cracks": list(kinds.Cracks),
+    "shapes": list(kinds.Shape),
+    "damages": list(kinds.TyreDamage),
+    "schools": list(kinds.PerCentOf),
+    "spares": list(kinds.SpareKind),
+    "liners": list(kinds.Liner),
+    "scorings": list(kinds.Scoring),
+    "disc_cracks": list(kinds.DiscCracks),
+    "rusts": list(kinds.DiscRust),
+    "hoses": list(kinds.Hose),
+    "pipes": list(kinds.Pipe),
+    "grades": list(Grade),
+    "fluids": list(kinds.FluidKind),
+    "firms": list(kinds.Firm),
+    "parkings": list(kinds.Parking),
+}
+AXLES = ("front", "rear", "")
+
+
+@dataclass(frozen=True, slots=True)
+class GradedRow:
+    """A part of the running gear at a corner: its key, name, ways to test it, and how it was graded."""
+
+    key: str
+    name: str
+    tested: tuple[str, ...]
+    seen: Seen[kinds.Gear] | None
+    means: str
+
+
+def corner_parts(reckoning: Reckoning, wheel: str) -> list[GradedRow]:
+    """The parts of the running gear a corner has on this vehicle; what may be there is listed too."""
+    corners = reckoning.dossier.corners
+    mechanics, corner = corners.mechanics, wheel.removeprefix("wheel_")
+    found = []
+    for one in components().values():
+        if one.corners in ("", "doors") or (one.optional and fitted(one, mechanics) is not True):
+            continue
+        if fitted(one, mechanics) is False or not _there(one.corners, corner, mechanics.drive):
+            continue
+        if not one.beam_rear and corner.startswith("rear") and mechanics.rear_axle in (RearAxle.BEAM, RearAxle.RIGID):
+            continue
+        seen = corners.gear.get(f"{one.key}:{corner}")
+        means = grade_means(one.key, seen.body.grade) if seen else ""
+        found.append(GradedRow(one.key, one.name, one.tested, seen, means))
+    return found
+
+
+def _there(which: str, corner: str, drive: Drive) -> bool:
+    if which == "front":
+        return corner.startswith("front")
+    return which == "all" or drive in (Drive.ALL, Drive.UNKNOWN) or corner.startswith(str(drive))
+
+
+def said_at(reckoning: Reckoning, wheel: str) -> dict[str, Any]:
+    """Drawings, numbers and findings of one corner."""
+    corners, terms = reckoning.dossier.corners, reckoning.terms
+    tyre, brake = corners.tyres.get(wheel), corners.brakes.get(wheel)
+    return {
+        "key": wheel,
+        "name": terms.place(wheel),
+        "spare": wheel not in WHEELS,
+        "seen": {
+            "tyre": tyre,
+            "brake": brake,
+            "wheel": corners.wheels.get(wheel),
+            "height": corners.heights.get(wheel),
+        },
+        "tread": tread_drawing(reckoning, tyre.body if tyre else None),
+        "brake_drawing": brake_drawing(reckoning, wheel, brake.body if brake else None),
+        "tyre_line": _tyre_line(reckoning, wheel, tyre.body) if tyre else "",
+        "brake_line": _brake_line(reckoning, wheel, brake.body) if brake else "",
+        "found": [found_line(one, terms) for one in reckoning.corners.at(wheel)],
+        "parts": corner_parts(reckoning, wheel) if wheel in WHEELS else [],
+    }
+
+
+def _tyre_line(reckoning: Reckoning, wheel: str, tyre: Tyre) -> str:
+    """Depth, both per cents, age and what is left, in one line."""
+    words = depth_words(reckoning, tyre)
+    if ruling_depth(tyre, reckoning.rules.tread_mm) is None or wheel not in WHEELS:
+        return words
+    found = remaining(tyre_case(wheel, tyre, reckoning.lives.given, _measured(reckoning)))
+    return f"{words}; {km_words(found, reckoning.terms)}"
+
+
+def _brake_line(reckoning: Reckoning, wheel: str, brake: Brake) -> str:
+    if thinnest_pad(brake) is None:
+        return ""
+    alone = Corners({}, {wheel: brake}, reckoning.rules, reckoning.corners.on)
+    cases = pad_cases(wheel.split("_")[1], reckoning.lives.given, alone)
+    thin = min(cases, key=lambda one: one.now_mm or 0.0)
+    return km_words(remaining(thin), reckoning.terms)
+
+
+def _measured(reckoning: Reckoning) -> Corners:
+    return Corners({}, {}, reckoning.rules, reckoning.corners.on)
+
+
+def whole_said(reckoning: Reckoning) -> dict[str, Any]:
+    """What is found on axles and on the whole."""
+    terms = reckoning.terms
+    names = {"front": "Front axle", "rear": "Rear axle", "": "Brakes and driveline"}
+    corners = reckoning.dossier.corners
+    return {
+        "axles": [
+            (names[axle], [found_line(one, terms) for one in reckoning.corners.at(axle)]) for axle in AXLES
+        ],
+        "fluid": corners.fluid,
+        "pedal": corners.pedal,
+        "mechanics": corners.mechanics,
+    }  # fmt: skip
+
+
+def corners_context(reckoning: Reckoning, at: str) -> dict[str, Any]:
+    """The whole station; `at` is the corner shown where there is room for one."""
+    terms, mechanics = reckoning.terms, reckoning.dossier.corners.mechanics
+    drums = mechanics.rear_brakes is RearBrakes.DRUM
+    return {
+        "dossier": reckoning.dossier,
+        "terms": terms,
+        "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
+        "corners": [said_at(reckoning, wheel) for wheel in EVERY],
+        "at": at if at in (*EVERY, "whole") else EVERY[0],
+        "depth": terms.scale("depth"),
+        "pressure": terms.scale("pressure"),
+        "temperature": terms.scale("temperature"),
+        "drums": drums,
+        "config": json.dumps({"inspection": str(reckoning.dossier.inspection)}),
+        **whole_said(reckoning),
+        **CHOICES,
+    }
+
+
+def corners_fragments(reckoning: Reckoning) -> dict[str, str]:
+    """What is said at every corner and on the whole; forms stay as they are typed."""
+    shared = {"dossier": reckoning.dossier, "terms": reckoning.terms, "stand_downs": reckoning.stand_downs,
+              "activity_names": activities()}  # fmt: skip
+    found = {
+        f"said_{wheel}": fragment("corners/_said.html", one=said_at(reckoning, wheel), **shared) for wheel in EVERY
+    }  # fmt: skip
+    found["said_whole"] = fragment("corners/_whole_said.html", **shared, **whole_said(reckoning))
+    found["standing"] = fragment("round/_standing.html", **shared)
+    return found

@@ -1,0 +1,1 @@
+"""The engine station: the run, air-conditioning, battery and pack."""

@@ -1,0 +1,123 @@
+"""What the engine station shows."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from markupsafe import Markup
+
+from hakutsu.core.engine.air import HEATER_C
+from hakutsu.core.engine.electric import Chemistry
+from hakutsu.core.engine.fluids import fluid_table
+from hakutsu.core.engine.warm_up import Warming
+from hakutsu.core.hazards import activities
+from hakutsu.entries import Entry, fluids
+from hakutsu.entries import engine as kinds
+from hakutsu.entries.registry import Body
+from hakutsu.figures.svg import swatch
+from hakutsu.figures.warm_up import warm_up_curve
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.wording import body_words
+from hakutsu.web.rendering import fragment
+
+ROOMS = {"fluids": "Fluids", "run": "Engine run", "air": "Air and heat", "electric": "Battery and pack"}
+
+
+def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
+    """One room."""
+    terms, engine, found = reckoning.terms, reckoning.dossier.engine, reckoning.engine
+    fit = found.warm_up
+    pack_said, pack_expected = found.pack
+    return {
+        "dossier": reckoning.dossier,
+        "terms": terms,
+        "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
+        "rooms": ROOMS,
+        "room": room,
+        "temperature": terms.scale("temperature"),
+        "pressure": terms.scale("pressure"),
+        "smokes": list(kinds.Smoke),
+        "fumes": list(kinds.Fumes),
+        "chemistries": list(Chemistry),
+        "curve": Markup(warm_up_curve(found.samples, fit, terms)),
+        "fit": fit,
+        "verdict": found.verdict,
+        "verdict_words": terms.say(found.verdict.words),
+        "stops": found.verdict.warming is Warming.STOP or found.verdict.repeat,
+        "settled": _settled(reckoning),
+        "smoke_said": found.smoke,
+        "run": [(entry, body_words(body, terms)[1]) for entry, body in _run(reckoning)],
+        "air": engine.air,
+        "air_said": found.air,
+        "heats": found.heats,
+        "heater_c": HEATER_C,
+        "air_words": body_words(engine.air.body, terms)[1] if engine.air else "",
+        **_fluids(reckoning),
+        "battery": engine.battery,
+        "battery_said": found.battery,
+        "pack": engine.pack,
+        "pack_said": pack_said,
+        "pack_expected": pack_expected,
+        "config": json.dumps(
+            {
+                "inspection": str(reckoning.dossier.inspection),
+                "room": room,
+                "started": engine.start.entry.at.isoformat() if engine.start else None,
+            }
+        ),
+    }
+
+
+def _run(reckoning: Reckoning) -> list[tuple[Entry, Body]]:
+    """Everything noted of the run, in the order of the logbook."""
+    engine = reckoning.dossier.engine
+    found: list[tuple[Entry, Body]] = [(one.entry, one.body) for one in engine.samples]
+    found += [(one.entry, one.body) for one in engine.looks]
+    if engine.start is not None:
+        found.append((engine.start.entry, engine.start.body))
+    return sorted(found, key=lambda one: one[0].seq)
+
+
+def _fluids(reckoning: Reckoning) -> dict[str, Any]:
+    """What is looked at, with its swatches, and what it says."""
+    terms, table, looks = reckoning.terms, fluid_table(), reckoning.dossier.engine.fluids
+    rows = []
+    for key in reckoning.engine.fluid_keys:
+        row = table["fluid"][key]
+        swatches = [
+            (one, table["colour"][one]["words"], Markup(swatch(table["colour"][one]["fill"]))) for one in row["colours"]
+        ]
+        said = body_words(looks[key].body, terms)[1] if key in looks else ""
+        rows.append((key, terms.say(row["name"]), row["caution"], swatches, looks.get(key), said))
+    found = [(terms.say(one.words), one.next, str(one.follows), len(one.fluids) > 1) for one in reckoning.engine.fluids]
+    return {
+        "fluid_rows": rows,
+        "fluids_found": found,
+        "levels": list(fluids.FluidLevel),
+        "smells": list(fluids.Smell),
+        "debris": list(fluids.Debris),
+        "tests": list(fluids.FluidTest),
+    }
+
+
+def _settled(reckoning: Reckoning) -> str:
+    """Where it settled, with its interval."""
+    fit = reckoning.engine.warm_up
+    if fit is None or fit.settled is None:
+        return ""
+    scale = reckoning.terms.scale("temperature")
+    low, high = (scale.number(one) for one in (fit.settled.low, fit.settled.high))
+    return f"settled at {scale.words(fit.settled.median)} ({low} to {high})"
+
+
+def engine_fragments(reckoning: Reckoning, room: str | None) -> dict[str, str]:
+    """The moving part of a room."""
+    if room not in ROOMS:
+        return {}
+    context = engine_context(reckoning, room)
+    return {
+        f"engine_{room}": fragment(f"engine/_{room}.html", **context),
+        "standing": fragment("round/_standing.html", **context),
+    }

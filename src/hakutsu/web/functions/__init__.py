@@ -1,0 +1,1 @@
+"""Functions: one tap per try, lamps, what is fitted."""

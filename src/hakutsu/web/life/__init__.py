@@ -1,0 +1,1 @@
+"""Remaining life, money, negotiation."""

@@ -1,0 +1,1 @@
+"""The underside station: zones and leaks."""

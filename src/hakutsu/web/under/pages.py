@@ -1,0 +1,69 @@
+"""The underside station: its page and its moving parts."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from fastapi import APIRouter, Request
+from fastapi.responses import Response
+from markupsafe import Markup
+
+from hakutsu.core.hazards import activities
+from hakutsu.entries import under as kinds
+from hakutsu.entries.body import Coating, RustGrade
+from hakutsu.figures.under import under_schematic
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.under_section import leak_line, zone_line, zones_shown
+from hakutsu.report.wording import body_words
+from hakutsu.vehicle.under import zones
+from hakutsu.web.desk import ReckoningHere
+from hakutsu.web.rendering import fragment, page
+
+router = APIRouter()
+
+
+def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
+    """Schematic, findings, leaks, and the form of a zone."""
+    terms, under = reckoning.terms, reckoning.dossier.under
+    return {
+        "dossier": reckoning.dossier,
+        "terms": terms,
+        "stand_downs": reckoning.stand_downs,
+        "activity_names": activities(),
+        "drawing": Markup(under_schematic(zones_shown(reckoning), chosen, terms)),
+        "chosen": chosen,
+        "zones": [(key, terms.say(zone.name)) for key, zone in zones().items()],
+        "open": [key for key in zones() if key not in under.zones],
+        "found": [zone_line(one, terms) for one in reckoning.under.zones],
+        "leaks": [leak_line(one, terms) for one in reckoning.under.leaks],
+        "said": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in under.zones.values()],
+        "leaks_said": [
+            (seen.entry.id, body_words(seen.body, terms)[1]) for looks in under.leaks.values() for seen in looks
+        ],
+        "grades": list(RustGrade),
+        "coatings": list(Coating),
+        "damages": list(kinds.UnderDamage),
+        "repairs": list(kinds.RepairSign),
+        "fluids": list(kinds.LeakFluid),
+        "stages": list(kinds.Stage),
+        "unobserved": [(one.because, one.parts) for one in reckoning.unobserved],
+        "config": json.dumps({"inspection": str(reckoning.dossier.inspection)}),
+    }  # fmt: skip
+
+
+def under_fragments(reckoning: Reckoning) -> dict[str, str]:
+    """Schematic, list, stand-downs."""
+    context = under_context(reckoning)
+    return {
+        "under_drawing": fragment("under/_drawing.html", **context),
+        "under_list": fragment("under/_list.html", **context),
+        "standing": fragment("round/_standing.html", **context),
+    }
+
+
+@router.get("/inspections/{inspection}/under")
+def show_under(request: Request, reckoning: ReckoningHere, zone: str = "") -> Response:
+    """The underside; `zone` is chosen in the form."""
+    chosen = zone if zone in zones() else ""
+    return page(request, "under/station.html", tab="under", **under_context(reckoning, chosen))

@@ -1,0 +1,95 @@
+"""Life and money as a user meets them: a control that moves the picture, the negotiation sheet, facts and proofs."""
+
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.case import BrowserCase
+
+
+class LifeStation(BrowserCase):
+    def room(self, here, name):
+        self.open(f"{here}/life/{name}")
+        self.wait(lambda: self.all("html[data-ready=life]"))
+
+    def type_over(self, selector, text):
+        field = self.one(selector)
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(text)
+
+    def row(self, name):
+        rows = self.texts("[data-fragment=life_calendar] tbody tr")
+        return next(one for one in rows if one.startswith(name))
+
+    def tell(self, here):
+        self.room(here, "facts")
+        fill = (
+            "for (const [key, value] of Object.entries(arguments[0])) document.querySelector(`#f-${key}`).value = value"
+        )
+        self.driver.execute_script(
+            fill,
+            {"first": "2016-05-01", "odometer_km": "150000", "power": "diesel", "drive": "front", "gearbox": "manual",
+             "timing": "belt", "rear_axle": "beam axle", "rear_brakes": "discs"},
+        )  # fmt: skip
+        self.one("#f-odometer_km").send_keys(Keys.ENTER)
+        self.wait_saved()
+        self.wait(lambda: "Age and distance" not in self.text("[data-fragment=life_facts]"))
+
+    def test_facts_then_a_control_that_moves_the_picture_and_is_kept_only_when_said(self):
+        here = self.new_inspection(km_per_year="12000")
+        self.tell(here)
+        self.room(here, "calendar")
+        before = self.row("Clutch")
+        self.type_over("#km", "30000")
+        self.wait(lambda: self.row("Clutch") != before)
+        moved = self.row("Clutch")
+        self.driver.refresh()
+        self.wait(lambda: self.all("html[data-ready=life]"))
+        self.assertEqual(self.row("Clutch"), before)
+        self.type_over("#km", "30000")
+        self.wait(lambda: self.row("Clutch") == moved)
+        self.press("[data-keep]")
+        self.wait_saved()
+        self.driver.refresh()
+        self.wait(lambda: self.all("html[data-ready=life]"))
+        self.assertEqual(self.one("#km").get_property("value"), "30,000")
+        self.assertEqual(self.row("Clutch"), moved)
+
+    def test_use_to_come_and_a_distance_that_is_none(self):
+        here = self.new_inspection(km_per_year="12000")
+        self.tell(here)
+        self.room(here, "calendar")
+        before = self.row("Steel brake pipes")
+        self.press("#use-details summary")
+        self.one("[data-use=salt]").click()
+        self.wait(lambda: self.row("Steel brake pipes") != before)
+        self.type_over("#km", "lots")
+        self.wait(lambda: "in figures" in self.text("[data-control] [data-said]"))
+        self.assertEqual(self.one("#km").get_property("value"), "lots")
+
+    def test_the_sheet_is_treated_line_by_line(self):
+        here = self.new_inspection(km_per_year="12000", asking_price="5000")
+        self.open(f"{here}/corners")
+        self.wait(lambda: self.all("html[data-ready=corners]"))
+        self.one("#whole-boils_c").send_keys("150", Keys.ENTER)
+        self.wait_saved()
+        self.room(here, "sheet")
+        sheet = "[data-fragment=life_sheet]"
+        self.assertIn("Asked €5,000.00, less items found €69.50: €4,930.50", self.text(sheet))
+        line = "[data-line='job:brake_fluid']"
+        self.one(f"{line} [name=amount]").send_keys("cheap")
+        self.press(f"{line} [value=settle]")
+        self.wait(lambda: "is no amount" in self.text(f"{line} [data-said]"))
+        self.type_over(f"{line} [name=amount]", "80,50")
+        self.press(f"{line} [value=settle]")
+        self.wait(lambda: "less items found €80.50: €4,919.50" in self.text(sheet))
+        self.press(f"{line} [value='budget for']")
+        self.wait(lambda: "less items found €0.00: €5,000.00" in self.text(sheet))
+
+    def test_a_proof_makes_what_is_due_later(self):
+        here = self.new_inspection(km_per_year="12000")
+        self.tell(here)
+        self.one("#f-part").send_keys("timing belt")
+        self.one("#f-when").send_keys("2025-06")
+        self.one("#f-proof").send_keys("invoice", Keys.ENTER)
+        self.wait(lambda: "new or done 2025-06" in self.text("[data-fragment=life_facts]"))
+        self.room(here, "calendar")
+        self.assertIn("2033", self.row("Timing belt"))

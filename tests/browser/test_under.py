@@ -1,0 +1,25 @@
+"""The underside by touch: a tap chooses, one more says nothing found; a leak needs its origin."""
+
+from tests.browser.case import BrowserCase
+
+
+class Under(BrowserCase):
+    def test_a_tap_on_the_schematic_then_nothing_found_then_the_rest(self):
+        here = self.new_inspection()
+        self.open(f"{here}/under")
+        self.wait(lambda: self.all("html[data-ready=under]"))
+        self.press("[data-zone=tunnel] rect")
+        self.assertEqual(self.one("#u-zone").get_property("value"), "tunnel")
+        self.press("[data-nothing]")
+        self.wait(lambda: "1 of 19 zones" in self.text("[data-fragment=under_list]"))
+        self.one("#u-zone").send_keys("underside of the sill, l")
+        self.one("#u-rust").send_keys("scale")
+        self.press("[data-entry='under.zone'] button[type=submit]:not([data-nothing])")
+        self.wait(lambda: "look at it from the other side too" in self.text("[data-fragment=under_list]"))
+        self.press("[data-entry='leak.seen'] button[type=submit]")
+        self.wait(lambda: "where it comes from" in self.text("[data-entry='leak.seen'] [data-said]"))
+        self.one("#k-origin").send_keys("sump gasket")
+        self.press("[data-entry='leak.seen'] button[type=submit]")
+        self.wait(lambda: "engine oil, from sump gasket" in self.text("[data-fragment=under_list]").lower())
+        self.press("[data-rest]")
+        self.wait(lambda: "19 of 19 zones" in self.text("[data-fragment=under_list]"))

@@ -1,0 +1,103 @@
+import unittest
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hakutsu.core.engine.air import Cooling, cooling, enthalpy, expected_vent, heater, vapour_pressure
+from hakutsu.core.engine.electric import (
+    Chemistry,
+    Level,
+    cell_spread,
+    charge,
+    charging,
+    conductance,
+    cranking,
+    cranking_minimum,
+    pack_health,
+    rest_voltage,
+)
+
+
+class Air(unittest.TestCase):
+    def test_check_values_of_the_trade(self):
+        for air, humidity, vent in ((25, 0.5, 9), (30, 0.8, 16), (35, 0.5, 15.5)):
+            self.assertAlmostEqual(expected_vent(air, humidity), vent, delta=0.6)
+
+    def test_moist_air_against_the_tables(self):
+        self.assertAlmostEqual(vapour_pressure(20, 1.0), 2337, delta=8)  # saturation at 20 °C: 2,337 Pa
+        self.assertAlmostEqual(enthalpy(25, 0.5), 50.3, delta=0.5)  # kJ/kg
+
+    def test_healthy_weak_and_not(self):
+        for vent, said in ((12.9, Cooling.HEALTHY), (17.0, Cooling.WEAK), (22.0, Cooling.NOT)):
+            self.assertIs(cooling(25, vent, 0.5).cooling, said)
+
+    def test_unknown_humidity_must_not_decide(self):
+        self.assertIs(cooling(32, 8).cooling, Cooling.HEALTHY)
+        self.assertIs(cooling(32, 29).cooling, Cooling.NOT)
+        self.assertIs(cooling(32, 16).cooling, Cooling.INCONCLUSIVE)
+
+    def test_cool_days_say_little_but_a_vent_that_stays_says_no(self):
+        self.assertIs(cooling(18, 9, 0.5).cooling, Cooling.WORKS)
+        self.assertIs(cooling(12, 8, 0.5).cooling, Cooling.INCONCLUSIVE)
+        self.assertIs(cooling(12, 11, 0.5).cooling, Cooling.NOT)
+        self.assertIs(cooling(12, 11, 0.5, called=False).cooling, Cooling.INCONCLUSIVE)
+
+    def test_heater_only_on_a_warm_engine(self):
+        self.assertEqual([heater(46, engine_warm=True), heater(44, engine_warm=True)], [True, False])
+        self.assertIsNone(heater(60, engine_warm=False))
+
+    @given(st.floats(20, 45), st.floats(0.1, 0.95), st.floats(0.01, 0.04))
+    def test_damper_air_never_lowers_what_is_expected(self, air, humidity, more):
+        self.assertLessEqual(expected_vent(air, humidity), expected_vent(air, min(1.0, humidity + more)) + 1e-6)
+
+
+class Battery(unittest.TestCase):
+    def test_charge_by_rest_voltage(self):
+        for volts, share in ((12.65, 1.0), (12.45, 0.75), (12.24, 0.5), (12.06, 0.25), (11.9, 0.0), (13.5, 1.0)):
+            self.assertAlmostEqual(charge(volts), share)
+        self.assertAlmostEqual(charge(12.57, agm=True), 0.75)
+        self.assertAlmostEqual(charge(6.325, six=True), 1.0)
+
+    def test_without_its_conditions_it_says_nothing_and_which(self):
+        said = rest_voltage(12.6, rested_h=1, surface_off=True, asleep=False)
+        self.assertIs(said.level, Level.INCONCLUSIVE)
+        self.assertIn("rested four hours, not modules asleep", said.words)
+        self.assertIs(rest_voltage(12.6, rested_h=None, surface_off=True, asleep=True).level, Level.INCONCLUSIVE)
+        self.assertIs(rest_voltage(12.0, rested_h=8, surface_off=True, asleep=True).level, Level.BAD)
+
+    def test_cranking_minimum_by_temperature(self):
+        self.assertAlmostEqual(cranking_minimum(21), 9.6)
+        self.assertAlmostEqual(cranking_minimum(30), 9.6)
+        self.assertAlmostEqual(cranking_minimum(9.8), 9.4)  # 11.2 °C colder: two steps
+        # 17 °C to the turn: 3.04 steps of 0.1; 5.6 °C beyond: one of 0.2
+        self.assertAlmostEqual(cranking_minimum(-1.6), 9.6 - 0.1 * 17 / 5.6 - 0.2)
+        self.assertIs(cranking(9.3, 21).level, Level.WATCH)
+
+    def test_charging_and_conductance(self):
+        self.assertEqual([charging(v).level for v in (13.8, 14.7, 13.7)], [Level.GOOD, Level.GOOD, Level.FAULT])
+        self.assertIs(charging(12.9, smart=True).level, Level.INCONCLUSIVE)
+        levels = [conductance(value, 600).level for value in (480, 479, 360, 359)]
+        self.assertEqual(levels, [Level.GOOD, Level.WATCH, Level.WATCH, Level.BAD])
+        with self.assertRaises(ValueError):
+            conductance(300, 0)
+
+
+class Pack(unittest.TestCase):
+    def test_cells_by_chemistry_and_charge(self):
+        levels = [cell_spread(mv, 0.5, Chemistry.NMC).level for mv in (30, 31, 100, 101)]
+        self.assertEqual(levels, [Level.GOOD, Level.WATCH, Level.WATCH, Level.FAULT])
+        for charged, chemistry in (
+            (0.9, Chemistry.NMC),
+            (None, Chemistry.NMC),
+            (0.5, Chemistry.LFP),
+            (0.5, Chemistry.UNKNOWN),
+        ):
+            self.assertIs(cell_spread(200, charged, chemistry).level, Level.INCONCLUSIVE)
+        self.assertIs(cell_spread(20, 0.98, Chemistry.LFP).level, Level.GOOD)
+
+    def test_expected_health_by_hand(self):
+        # four years, 500 cycles: 1 − 0.06 − 0.06
+        found = pack_health(4, 500)
+        self.assertAlmostEqual(found.median, 0.88)
+        self.assertAlmostEqual((1 - found.low) / (1 - found.high), 1.4 ** (2 * 1.2816), places=3)
+        self.assertEqual(pack_health(0, 0).median, 1.0)

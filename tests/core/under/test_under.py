@@ -1,0 +1,108 @@
+import unittest
+from datetime import UTC, datetime, timedelta
+from xml.etree import ElementTree
+
+from pydantic import ValidationError
+
+from hakutsu.core.corners.found import Follows
+from hakutsu.core.under.leaks import leak_found
+from hakutsu.core.under.zones import uneven, zone_found
+from hakutsu.entries.under import Leak, UnderZone
+from hakutsu.figures.under import ZoneShown, under_schematic
+from hakutsu.vehicle.under import zones
+
+NOON = datetime(2026, 11, 20, 12, tzinfo=UTC)
+
+
+def words(zone="under_sill_left", **body):
+    return [one.words for one in zone_found(UnderZone(zone=zone, **body))]
+
+
+class Zones(unittest.TestCase):
+    def test_twins_mirror_each_other_and_nothing_overlaps(self):
+        boxes = [zone.patch for zone in zones().values()]
+        for key, zone in zones().items():
+            if zone.twin:
+                x, y, wide, high = zones()[zone.twin].patch
+                self.assertEqual(zone.patch, (x, -y - high, wide, high), key)
+        for i, (x, y, wide, high) in enumerate(boxes):
+            for u, v, across, down in boxes[i + 1 :]:
+                apart = x + wide <= u or u + across <= x or y + high <= v or v + down <= y
+                self.assertTrue(apart, (boxes[i], (u, v, across, down)))
+
+    def test_rust_in_what_carries_is_settled_from_pitted_on(self):
+        for grade, follows in (("scale", Follows.BUDGET), ("pitted", Follows.SETTLE), ("perforated", Follows.SETTLE)):
+            found = zone_found(UnderZone(zone="under_sill_left", rust=grade))
+            self.assertEqual(found[0].follows, follows)
+        self.assertEqual(zone_found(UnderZone(zone="tunnel", rust="pitted"))[0].follows, Follows.BUDGET)
+        self.assertEqual(words(rust="surface"), [])
+
+    def test_the_other_side_is_asked_for_until_it_is_told(self):
+        self.assertIn("look at it from the other side too", words(rust="scale"))
+        self.assertNotIn("look at it from the other side too", words(rust="scale", other_side="sound"))
+
+    def test_signs_of_work_count_most_where_it_carries(self):
+        self.assertEqual(zone_found(UnderZone(zone="rear_rail_left", repair=("pulled",)))[0].follows, Follows.SETTLE)
+        self.assertEqual(
+            zone_found(UnderZone(zone="rear_rail_left", repair=("fresh sealer",)))[0].follows, Follows.LOOK
+        )
+        self.assertEqual(zone_found(UnderZone(zone="tunnel", repair=("weld",)))[0].follows, Follows.LOOK)
+        self.assertIn("catalytic converter not there", words("tunnel", catalyst=False))
+        self.assertIn("missing: cover", words("bay_floor", missing="cover"))
+
+    def test_twins_that_did_not_age_alike(self):
+        looks = {
+            "under_sill_left": UnderZone(zone="under_sill_left"),
+            "under_sill_right": UnderZone(zone="under_sill_right", rust="scale"),
+        }
+        self.assertIn("{left} side is much cleaner", uneven(looks)[0].words)
+        looks["under_sill_left"] = UnderZone(zone="under_sill_left", rust="surface")
+        self.assertEqual(uneven(looks), [])
+
+    def test_an_unknown_zone_is_refused_and_rust_through_forbids_lifting(self):
+        with self.assertRaises(ValidationError):
+            UnderZone(zone="cellar")
+        self.assertEqual(UnderZone(zone="under_sill_left", rust="perforated").causes(), ("sill_perforated",))
+        self.assertEqual(UnderZone(zone="tunnel", rust="perforated").causes(), ())
+
+    def test_the_schematic_says_every_zone_and_hatches_what_was_hidden(self):
+        shown = {"tank": ZoneShown("hidden"), "tunnel": ZoneShown("found", ("rust", "repair"), grave=True)}
+        svg = under_schematic(shown, "tank")
+        ElementTree.fromstring(svg)
+        self.assertEqual(svg.count("data-zone="), len(zones()))
+        self.assertIn("tunnel and exhaust: rust, repair", svg)
+        self.assertIn("tank and straps, or pack: not visible", svg)
+        self.assertIn("R W", svg)
+
+
+class Leaks(unittest.TestCase):
+    def looks(self, *said, fluid="engine oil"):
+        return [
+            (NOON + timedelta(minutes=minutes), Leak(fluid=fluid, origin="sump", stage=stage, drops=drops))
+            for minutes, stage, drops in said
+        ]
+
+    def test_one_look_asks_for_a_second(self):
+        found = leak_found(self.looks((0, "seep", None)))
+        self.assertEqual((found.follows, found.again, found.words), (Follows.BUDGET, True, ""))
+        self.assertFalse(leak_found(self.looks((0, "stain", None))).again)
+
+    def test_two_looks_make_a_rate(self):
+        found = leak_found(self.looks((0, "seep", None), (30, "drip", None)))
+        self.assertEqual(
+            (found.words, found.follows, found.again), ("from seep to drip in 30 min", Follows.SETTLE, False)
+        )
+        self.assertIn("2 drops a minute, then 6", leak_found(self.looks((0, "drip", 2), (20, "drip", 6))).words)
+        self.assertIn("no more after", leak_found(self.looks((0, "seep", None), (20, "seep", None))).words)
+        self.assertTrue(leak_found(self.looks((0, "seep", None), (2, "seep", None))).again)
+
+    def test_what_was_done_in_between_weakens_it(self):
+        self.assertIn("proves less", leak_found(self.looks((0, "seep", None), (20, "seep", None)), touched=True).words)
+
+    def test_water_is_normal_and_fuel_stands_down(self):
+        self.assertEqual(
+            leak_found(self.looks((0, "drip", 3), fluid="water from the air-conditioning")).words, "normal"
+        )
+        self.assertEqual(Leak(fluid="fuel", origin="pump", stage="seep").causes(), ("fuel_wet",))
+        self.assertEqual(Leak(fluid="fuel", origin="pump", stage="stain").causes(), ())
+        self.assertEqual(leak_found(self.looks((0, "seep", None), fluid="fuel")).follows, Follows.SETTLE)

@@ -1,0 +1,46 @@
+from hakutsu.entries.cabin import CabinLooked, CabinWear
+from hakutsu.entries.money import MechanicsSaid
+from hakutsu.entries.opening import Brief
+from tests.web.case import RoundCase
+
+
+class CabinStation(RoundCase):
+    def text(self):
+        return self.client.get(f"{self.here}/cabin").text
+
+    def grade(self, part, wear, **more):
+        return self.write("cabin.wear", CabinWear(part=part, wear=wear, **more))
+
+    def fragments(self):
+        return self.client.post(f"{self.here}/entries", json={"entries": [], "view": "cabin"}).json()["fragments"]
+
+    def test_it_asks_for_the_distance_and_then_says_what_is_usual(self):
+        self.assertIn("say the distance", self.text())
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"odometer_km": 150_000}))
+        self.assertIn("usual clear", self.text())
+
+    def test_against_distance_and_apart_against_taste(self):
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"odometer_km": 30_000}))
+        self.write("inspection.brief", Brief(taste="show"))
+        for part in ("rim", "pedals", "bolster"):
+            self.grade(part, "clear")
+        found = self.fragments()["cabin_found"]
+        self.assertIn("Worn more than the distance shown explains", found)
+        self.assertIn("a buyer who wants it “show” accepts", found)
+        report = self.client.get(f"{self.here}/report").text
+        self.assertIn("hold the papers against it", report)
+        self.assertIn("steering wheel rim: clear", report)
+
+    def test_coverage_at_its_place_and_without_confusing_names(self):
+        before = self.place("inside_rear").open
+        self.grade("rear_seats", "light")
+        self.assertEqual(self.place("inside_rear").open, before - 1)
+        sheet = self.client.get(f"{self.here}/place/inside_rear").text
+        self.assertIn("rear seats fold and lock", sheet)
+        self.assertIn("Cabin: ", sheet)
+
+    def test_smells_and_moisture_are_told_and_fuel_stands_down(self):
+        self.write("cabin.looked", CabinLooked(smells=("fuel",), moist=("boot floor",)))
+        found = self.fragments()
+        self.assertIn("Moisture boot floor: look for its way in", found["cabin_found"])
+        self.assertIn("strong smell of fuel", found["standing"])

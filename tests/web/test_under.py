@@ -1,0 +1,62 @@
+from hakutsu.entries.day import DayConditions
+from hakutsu.entries.under import Leak, UnderZone
+from hakutsu.vehicle.under import zones
+from tests.builders import NOON
+from tests.web.case import RoundCase
+
+
+class UnderStation(RoundCase):
+    def text(self, zone=""):
+        return self.client.get(f"{self.here}/under", params={"zone": zone}).text
+
+    def zone(self, key, **body):
+        return self.write("under.zone", UnderZone(zone=key, **body))
+
+    def fragments(self):
+        return self.client.post(f"{self.here}/entries", json={"entries": [], "view": "under"}).json()["fragments"]
+
+    def test_it_stands_empty_and_a_zone_of_the_address_is_chosen(self):
+        text = self.text("tank")
+        self.assertIn("0 of 19 zones looked at", text)
+        self.assertIn('<option value="tank" selected>', text)
+        self.assertIn("All 19: looked, nothing found", text)
+
+    def test_looks_fill_the_schematic_and_the_list(self):
+        self.zone("bay_floor")
+        self.zone("under_sill_left", rust="pitted", size_mm=40)
+        self.zone("rear_end", not_visible="cover riveted on")
+        found = self.fragments()
+        self.assertEqual(found["under_drawing"].count("ud-grave"), 1)
+        self.assertIn("ud-hidden", found["under_drawing"])
+        self.assertIn("Underside of the sill, left: rust, pitted in what carries", found["under_list"])
+        self.assertIn("not visible: cover riveted on", found["under_list"])
+
+    def test_coverage_by_station_and_place_agree_and_hidden_is_limited(self):
+        at = {one.place: one.open for one in self.dossier().place_coverage()}
+        self.zone("tank")
+        self.zone("rear_end", not_visible="covered")
+        place = self.place("under_rear")
+        self.assertEqual(place.open, at["under_rear"] - 2)
+        self.assertEqual(place.limited, 1)
+        station = next(one for one in self.dossier().station_coverage() if one.station == "Underside")
+        self.assertEqual((station.expected, station.done, station.limited), (len(zones()), 1, 1))
+        self.assertIn(f"{self.here}/under?zone=tank", self.client.get(f"{self.here}/place/under_rear").text)
+
+    def test_rust_through_stands_down_and_fuel_too(self):
+        self.zone("front_rail_right", rust="perforated")
+        self.write("leak.seen", Leak(fluid="fuel", origin="rail", stage="seep"))
+        standing = self.fragments()["standing"]
+        self.assertIn("perforated sill, rail or jacking point", standing)
+        self.assertIn("fuel wet", standing)
+
+    def test_without_a_lift_it_says_so(self):
+        self.write("day.conditions", DayConditions(begins=NOON, available=90, lift=False))
+        self.assertIn("There was no lift", self.text())
+
+    def test_the_report_draws_and_tells_it(self):
+        self.assertNotIn('id="underside"', self.client.get(f"{self.here}/report").text)
+        self.zone("tunnel", catalyst=False)
+        self.write("leak.seen", Leak(fluid="engine oil", origin="sump", stage="weep"))
+        text = self.client.get(f"{self.here}/report").text
+        for said in ("catalytic converter not there", "Engine oil from sump: weep", "18 zones were not looked at"):
+            self.assertIn(said, text)
