@@ -47,6 +47,8 @@ imports = typer.Typer(no_args_is_help=True, help="Bring files into an inspection
 app.add_typer(imports, name="import")
 gauges = typer.Typer(no_args_is_help=True, help="Film gauges and their stand-in.")
 app.add_typer(gauges, name="gauge")
+scans = typer.Typer(no_args_is_help=True, help="The scan link and its stand-in.")
+app.add_typer(scans, name="scan")
 
 DataOption = Annotated[Path, typer.Option("--data", help="The data directory.")]
 PortOption = Annotated[int, typer.Option("--port", min=0, max=65535, help="Port to listen on; 0 takes a free one.")]
@@ -243,6 +245,28 @@ def simulate_gauge(
 
 def _announce_gauge(port: int) -> None:
     print(f"stand-in gauge at socket://{LOOPBACK}:{port}", flush=True)
+
+
+@scans.command("simulate")
+def simulate_scan(
+    engine: Annotated[str, typer.Option(help="healthy, stuck_open, overheating, hunting or rough.")] = "healthy",
+    fast: Annotated[float, typer.Option(min=0.1, max=600, help="How much faster than the clock its time runs.")] = 1.0,
+    port: Annotated[int, typer.Option(min=0, max=65535, help="Port on loopback; 0 takes a free one.")] = 0,
+    until_stdin_closes: Annotated[bool, typer.Option("--until-stdin-closes", help="End with its owner.")] = False,
+) -> None:
+    """Let a simulated engine idle behind a simulated adapter: live data of docs/format.md on a loopback port."""
+    from hakutsu.instruments.diagnostic.stand_in import Engine, engines, serve_engine
+
+    if engine not in engines():
+        _fail(f"no engine “{engine}” ships; there are {', '.join(engines())}")
+    try:
+        serve_engine(Engine(engine, fast), port, _announce_scan, until_stdin_closes=until_stdin_closes)
+    except OSError as error:
+        _fail(f"port {port} on {LOOPBACK} cannot be used ({error.strerror}); choose another with --port", code=1)
+
+
+def _announce_scan(port: int) -> None:
+    print(f"stand-in adapter at socket://{LOOPBACK}:{port}", flush=True)
 
 
 @app.command()

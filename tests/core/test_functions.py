@@ -59,5 +59,5 @@ class Fitted(unittest.TestCase):
         self.assertNotIn("camera", self.keys(5))
         self.assertIn("camera", self.keys(5, ["camera"]))
         self.assertNotIn("horn", self.keys(5, [], ["horn"]))
-        self.assertNotIn("windows_rear", self.keys(3))
+        self.assertNotIn("rear_window_left", self.keys(3))
         self.assertTrue(all(one.name for one in equipment().values()))

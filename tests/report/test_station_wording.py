@@ -63,7 +63,7 @@ class EntriesInWords(unittest.TestCase):
 
     def test_functions_cabin_and_underside(self):
         self.says(Tried(item="horn", result="works, but", but="weak"), "horn", "weak")
-        self.says(Tried(item="headlamps", result="partly", working=1, of=2), "(1 of 2)")
+        self.says(Tried(item="reversing_lamps", result="partly", working=1, of=2), "(1 of 2)")
         self.assertEqual(body_words(FittedSaid(item="roof", there=False)), ("Not fitted", "roof opening"))
         self.says(Lamp(name="brakes", red=True), "brakes, red, fault")
         self.says(CabinWear(part="rim", wear="heavy", renewed=True), "steering wheel rim: heavy, renewed")

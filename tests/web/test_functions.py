@@ -16,7 +16,7 @@ class FunctionsStation(RoundCase):
 
     def test_everything_fitted_is_listed_by_group_and_counted(self):
         text = self.text()
-        self.assertIn("0 of 29 tried", text)
+        self.assertIn("0 of 50 tried", text)
         self.assertNotIn('data-item="camera"', text)
         self.write("function.fitted", FittedSaid(item="camera", there=True))
         self.write("function.fitted", FittedSaid(item="sockets", there=False))
@@ -35,7 +35,7 @@ class FunctionsStation(RoundCase):
 
     def test_coverage_counts_tries_and_limits_at_their_place(self):
         open_before = self.place("inside_rear").open
-        self.tried("belts_rear", "works")
+        self.tried("rear_belt_left", "works")
         self.assertEqual(self.place("inside_rear").open, open_before - 1)
         self.write("general.limit", Limit(station="general", because="covered"), place="function_rear_seats")
         self.assertEqual(self.place("inside_rear").open, open_before - 2)
@@ -52,16 +52,22 @@ class FunctionsStation(RoundCase):
 
     def test_red_faults_and_dead_brake_lamps_stand_down(self):
         self.write("function.lamp", Lamp(name="brakes", red=True))
-        self.tried("brake_lamps", "fails")
+        self.tried("brake_lamp_left", "fails")
+        self.assertNotIn("brake lamps dead", self.fragments()["standing"])
+        self.tried("brake_lamp_right", "fails")
+        self.tried("front_belt_right", "fails")
         down = self.fragments()["standing"]
         self.assertIn("red lamp", down)
         self.assertIn("brake lamps dead", down)
+        self.assertIn("no belt for an occupied seat", down)
+        self.tried("brake_lamp_left", "works")
+        self.assertEqual(self.fragments()["standing"].count("brake lamps dead"), 1)
 
     def test_the_report_tells_what_does_not_simply_work(self):
         self.assertNotIn('id="functions"', self.client.get(f"{self.here}/report").text)
-        self.tried("windows_front", "works, but", but="left slower than right")
+        self.tried("front_window_left", "works, but", but="slower than its twin")
         self.tried("horn", "works")
         text = self.client.get(f"{self.here}/report").text
-        self.assertIn("left slower than right", text)
+        self.assertIn("slower than its twin", text)
         self.assertIn("Works: horn", text)
         self.assertIn("Nobody tried:", text)

@@ -102,7 +102,7 @@ class Link(GaugeCase):
         held = len(self.bodies())
         self.assertEqual(len(self.bodies()), held)
         self.assertFalse(self.client.delete(self.link).json()["open"])
-        self.assertIsNotNone(process.poll())
+        self.assertTrue(process.ended)
 
     def test_the_walk_reads_the_whole_protocol_with_progress(self):
         self.client.post(self.link, json={})

@@ -6,8 +6,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from hakutsu.core.corners.found import Follows, Found
-from hakutsu.entries.cabin import CabinLooked, CabinSign, CabinSmell, CabinWear, Moist, Wear
+from hakutsu.core.engine.fluids import FOLLOWS
+from hakutsu.entries.cabin import CabinLooked, CabinSign, CabinSmell, CabinWear, Moist, There, Wear
 from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.inventory import belongings
 
 GRADES = list(Wear)
 LEAST_PARTS = 3
@@ -42,10 +44,32 @@ def against_distance(grades: Mapping[str, CabinWear], km: float | None) -> list[
     return found
 
 
-def wear_found(grades: Mapping[str, CabinWear], km: float | None) -> list[Found]:
-    """What wear says: single parts two grades off, and all of them together against the distance shown."""
+def usual_at(part: str, km: float | None, years: float | None) -> Wear | None:
+    """The usual grade of a part at a distance [km] or, where time wears it, an age [years]; none where not known."""
+    reached = cabin_parts()[part].usual_years
+    if reached and years is not None:
+        return GRADES[sum(years >= one for one in reached)]
+    return usual_wear(part, km) if km is not None else None
+
+
+def against_age(grades: Mapping[str, CabinWear], years: float | None) -> list[Against]:
+    """Every grade of what time and sun wear against what is usual at an age [years]; renewed parts tell nothing."""
+    found = []
+    for part, look in grades.items():
+        reached = cabin_parts()[part].usual_years
+        if not reached or years is None or look.renewed:
+            continue
+        usual = GRADES[sum(years >= one for one in reached)]
+        found.append(Against(part, GRADES.index(look.wear) - GRADES.index(usual), usual))
+    return found
+
+
+def wear_found(grades: Mapping[str, CabinWear], km: float | None, years: float | None = None) -> list[Found]:
+    """What wear says: single parts two grades off what is usual at the distance shown [km] or the age [years], and all
+    that distance wears together.
+    """
     found, every = list[Found](), against_distance(grades, km)
-    for one in every:
+    for one in (*every, *against_age(grades, years)):
         if one.steps <= -2 and cabin_parts()[one.part].retrim:
             words = "less worn than the distance shown: renewed? Then it tells only the distance since"
             found.append(Found(one.part, words, Follows.LOOK, (f"usual would be {one.usual}",)))
@@ -62,6 +86,10 @@ def wear_found(grades: Mapping[str, CabinWear], km: float | None) -> list[Found]
 SIGNS = {
     CabinSign.OVERSPRAY: ("paint overspray inside: painted with doors open", Follows.LOOK),
     CabinSign.GLUE: ("glue: trim was off", Follows.LOOK),
+    CabinSign.DYE: ("dyed over: what wear does it hide?", Follows.LOOK),
+    CabinSign.FOAM: ("seat foam broken down: driven far, or sat in heavily", Follows.BUDGET),
+    CabinSign.HEADLINING: ("headlining hangs or is stained: water, smoke or age", Follows.BUDGET),
+    CabinSign.MATS: ("mats cover something: lift every one", Follows.LOOK),
     CabinSign.AIRBAG_COVER: ("airbag cover not as made: was it fired? Nothing is touched", Follows.SETTLE),
     CabinSign.BELT_DATE: ("belt date marks differ: belts replaced, after what?", Follows.SETTLE),
 }
@@ -91,3 +119,10 @@ def looks_found(looks: Iterable[CabinLooked]) -> list[Found]:
         found.append(Found("", "smells of smoke: seldom goes away", Follows.BUDGET))
     found += [Found("", *SIGNS[one]) for one in SIGNS if one in signs]
     return found
+
+
+def inventory_found(things: Mapping[str, There]) -> list[Found]:
+    """What is missing of what belongs to it, in the order of the table."""
+    gone = [belongings()[key] for key, there in things.items() if there is There.MISSING]
+    order = list(belongings())
+    return [Found("", one.missing, FOLLOWS[one.follows]) for one in sorted(gone, key=lambda one: order.index(one.key))]

@@ -10,9 +10,12 @@ from functools import cache
 from importlib.resources import files
 from uuid import UUID
 
+from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import place_of_panel, places
+from hakutsu.vehicle.under import zones
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,11 +80,15 @@ def _lies(where: str, one: str, other: str) -> bool:
 
 
 def _place(key: str) -> str:
-    return parts()[key].place if key in parts() else place_of_panel().get(key, key)
+    for table in (parts(), zones(), equipment(), cabin_parts()):
+        if key in table:
+            place: str = table[key].place
+            return place
+    return place_of_panel().get(key, key)
 
 
 def _side(key: str) -> str | None:
-    for table in (panels(), parts(), places()):
+    for table in (panels(), parts(), places(), zones(), equipment()):
         if key in table:
             side: str | None = table[key].side
             return side

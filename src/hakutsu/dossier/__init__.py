@@ -28,6 +28,7 @@ from hakutsu.dossier.round import (
     corner_parts,
     coverage_by_place,
     coverage_by_station,
+    engine_parts,
     function_parts,
     outside_parts,
     under_parts,
@@ -108,7 +109,8 @@ class Dossier:
             *outside_parts(self.vehicle, self.body, self.general, protocol),
             *corner_parts(self.vehicle, self.corners, self.general, protocol),
             *under_parts(self.under, self.general, protocol),
-            *cabin_coverage(self.cabin, self.general, protocol),
+            *engine_parts(self.engine, str(self.corners.mechanics.power), self.general, protocol),
+            *cabin_coverage(self.cabin, str(self.corners.mechanics.power), self.general, protocol),
             *function_parts(self.vehicle, self.functions, self.general, protocol),
         ]
         return coverage_by_place(self.day.places(), self.film_coverage(), self.general, outside)

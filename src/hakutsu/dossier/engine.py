@@ -8,46 +8,82 @@ from uuid import uuid5
 from hakutsu.dossier.body import Seen
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard
-from hakutsu.entries.engine import Air, Battery, EngineLook, EngineSample, EngineStart, Pack
+from hakutsu.entries.engine import (
+    Air,
+    Battery,
+    Bay,
+    EngineIdle,
+    EngineLook,
+    EngineSample,
+    EngineStart,
+    Pack,
+    heat_confirmed,
+)
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.fluids import Fluid
 from hakutsu.entries.hazards import HazardRaised
 
-STOP_C, NEAR_STOP_C = 118.0, 108.0
 OVERHEATING = "overheating"
+LEAST_READINGS = 5
 
 
 @dataclass(slots=True)
 class EngineDossier:
-    """The newest run: its start, samples and looks; the newest of air, battery and pack."""
+    """The newest run: its start, samples, looks and idle speeds; the newest of air, battery, pack and bay."""
 
     start: Seen[EngineStart] | None = None
     samples: list[Seen[EngineSample]] = field(default_factory=list)
     looks: list[Seen[EngineLook]] = field(default_factory=list)
+    idles: list[Seen[EngineIdle]] = field(default_factory=list)
+    bay: Seen[Bay] | None = None
     air: Seen[Air] | None = None
     battery: Seen[Battery] | None = None
     pack: Seen[Pack] | None = None
     fluids: dict[str, Seen[Fluid]] = field(default_factory=dict)
 
+    @property
+    def coolant(self) -> list[tuple[float, float, bool]]:
+        """Coolant readings of the run in the order of time: minute, degrees [°C], fan running."""
+        read = [one.body for one in self.samples]
+        told = [(one.minute, one.coolant_c, one.fan) for one in read if one.coolant_c is not None]
+        return sorted(told, key=lambda one: one[0])
+
+    def looked_at(self, key: str) -> bool:
+        """Whether something the station expects, by its key, was looked at."""
+        readings = [one for one in self.samples if one.body.coolant_c is not None]
+        there = {
+            "bay": self.bay, "start": self.start, "idle": self.idles, "air": self.air, "battery": self.battery,
+            "pack": self.pack, "warm_up": len(readings) >= LEAST_READINGS,
+        }  # fmt: skip
+        return bool(there[key]) if key in there else key.removeprefix("fluid_") in self.fluids
+
 
 @fold("engine.start")
 def _start(gathering: Gathering, entry: Entry, body: EngineStart) -> None:
     engine = gathering.station(EngineDossier)
-    engine.start, engine.samples, engine.looks = Seen(entry, body), [], []
+    engine.start, engine.samples, engine.looks, engine.idles = Seen(entry, body), [], [], []
 
 
 @fold("engine.sample")
 def _sample(gathering: Gathering, entry: Entry, body: EngineSample) -> None:
-    """Samples of the run; 118 °C raises a stand-down once the reading before it was nearly as hot."""
+    """Samples of the run; heat that further readings confirm raises a stand-down."""
     engine = gathering.station(EngineDossier)
-    before = [one.body.coolant_c for one in engine.samples if one.body.coolant_c is not None]
     engine.samples.append(Seen(entry, body))
-    hot = body.coolant_c is not None and body.coolant_c >= STOP_C
-    if hot and before and before[-1] >= NEAR_STOP_C:
+    if body.coolant_c is not None and heat_confirmed(engine.coolant):
         raised = gathering.station(HazardsDossier).raised
         if not any(one.body.cause == OVERHEATING and one.cleared is None for one in raised.values()):
             id = uuid5(entry.id, OVERHEATING)
             raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=OVERHEATING))
+
+
+@fold("engine.idle")
+def _idle(gathering: Gathering, entry: Entry, body: EngineIdle) -> None:
+    gathering.station(EngineDossier).idles.append(Seen(entry, body))
+
+
+@fold("engine.bay")
+def _bay(gathering: Gathering, entry: Entry, body: Bay) -> None:
+    gathering.station(EngineDossier).bay = Seen(entry, body)
 
 
 @fold("engine.look")

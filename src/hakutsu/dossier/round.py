@@ -9,12 +9,15 @@ from hakutsu.dossier.body import BodyDossier
 from hakutsu.dossier.cabin import CabinDossier
 from hakutsu.dossier.corners import WHEELS, CornersDossier
 from hakutsu.dossier.coverage import Covered, PanelCoverage
+from hakutsu.dossier.engine import EngineDossier
 from hakutsu.dossier.functions import FunctionsDossier
 from hakutsu.dossier.general import General
 from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.general import NotFitted
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.engine import expected_looks
+from hakutsu.vehicle.inventory import expected_belongings
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import fitted_parts
 from hakutsu.vehicle.places import place_of_panel, places
@@ -23,6 +26,8 @@ from hakutsu.vehicle.vocabulary import Protocol
 
 SCREEN = "windscreen"
 LAMPS_AT_KEY_ON = "key_on_lamps"
+SEAT = "inside_front"
+QUICK_ENGINE = ("fluid_engine_oil", "start")
 
 
 class Checked(StrEnum):
@@ -32,6 +37,7 @@ class Checked(StrEnum):
     GLASS = "Glass and lamps"
     TYRES = "Tyres"
     BRAKES = "Brakes"
+    ENGINE = "Engine"
     FUNCTIONS = "Functions"
     UNDER = "Underside"
     CABIN = "Cabin"
@@ -200,17 +206,31 @@ def under_parts(under: UnderDossier, general: General, protocol: Protocol) -> li
     return found
 
 
-def cabin_coverage(cabin: CabinDossier, general: General, protocol: Protocol) -> list[tuple[str, PartCoverage]]:
-    """Every part of the cabin that is graded; quick asks for none."""
+def cabin_coverage(
+    cabin: CabinDossier, power: str, general: General, protocol: Protocol
+) -> list[tuple[str, PartCoverage]]:
+    """Every part of the cabin that is graded, what is smelt and felt, and what belongs to it; quick asks for none."""
     if protocol is Protocol.QUICK:
         return []
+    belongs = [one.key for one in expected_belongings(power) if not one.optional]
+    looked = {f"cabin_{one.key}": (one.place, one.key in cabin.wear) for one in cabin_parts().values()}
+    looked["cabin_all_looked"] = (SEAT, bool(cabin.looks))
+    looked["cabin_all_inventory"] = (SEAT, all(key in cabin.inventory for key in belongs))
     return [
-        (
-            one.place,
-            PartCoverage(Checked.CABIN, f"cabin_{one.key}", _seen(f"cabin_{one.key}", one.key in cabin.wear, general)),
-        )
-        for one in cabin_parts().values()
+        (place, PartCoverage(Checked.CABIN, key, _seen(key, seen, general))) for key, (place, seen) in looked.items()
     ]
+
+
+def engine_parts(
+    engine: EngineDossier, power: str, general: General, protocol: Protocol
+) -> list[tuple[str, PartCoverage]]:
+    """Fluids, what is under the bonnet, the run, air, battery and pack; quick asks for oil and first start only."""
+    found = []
+    for one in expected_looks(power, thorough=protocol is Protocol.THOROUGH):
+        if protocol is not Protocol.QUICK or one.key in QUICK_ENGINE:
+            key = f"engine_{one.key}"
+            found.append((one.place, PartCoverage(Checked.ENGINE, key, _seen(key, engine.looked_at(one.key), general))))
+    return found
 
 
 def _seen(key: str, looked: bool, general: General) -> Covered:

@@ -5,10 +5,11 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Self
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.inventory import belongings
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 
@@ -66,6 +67,10 @@ class CabinSign(StrEnum):
     STAIN = "stains"
     TEAR = "tears"
     BURN = "burns"
+    DYE = "dyed over"
+    FOAM = "seat foam broken down"
+    HEADLINING = "headlining hangs or is stained"
+    MATS = "mats cover something"
     AIRBAG_COVER = "airbag cover not as made"
     BELT_DATE = "belt date marks differ"
 
@@ -77,8 +82,39 @@ class CabinLooked(Body):
     smells: tuple[CabinSmell, ...] = ()
     moist: tuple[Moist, ...] = ()
     signs: tuple[CabinSign, ...] = ()
-    unmarked: Annotated[int, Field(ge=0, le=50)] = 0
     note: Note = ""
 
     def causes(self) -> tuple[str, ...]:
         return ("fuel_smell",) if CabinSmell.FUEL in self.smells else ()
+
+
+class There(StrEnum):
+    """Whether something that may belong to a vehicle is there."""
+
+    PRESENT = "present"
+    MISSING = "missing"
+    NOT_EXPECTED = "not expected"
+
+
+@entry_kind("cabin.inventory")
+class Inventory(Body):
+    """A thing that may belong to the vehicle: present, missing, or not expected with this one."""
+
+    thing: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+    there: There
+
+    @model_validator(mode="after")
+    def _known(self) -> Self:
+        if self.thing not in belongings():
+            raise ValueError(f"“{self.thing}” is nothing the inventory knows")
+        return self
+
+
+@entry_kind("cabin.control")
+class Control(Body):
+    """A control without a mark: what it looks like, where, what it did when tried, and its picture's name or number."""
+
+    looks: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+    where: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] = ""
+    does: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    picture: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Self
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
 
@@ -39,11 +40,29 @@ class Fumes(StrEnum):
     PUFFING = "puffing"
 
 
+class Effect(StrEnum):
+    """Whether a step of the start procedure did anything."""
+
+    UNKNOWN = "not told"
+    WORKED = "had its effect"
+    NONE = "had no effect"
+
+
+class When(StrEnum):
+    """When a look was taken."""
+
+    RUNNING = "while it runs"
+    AFTER_DRIVE = "after the drive"
+
+
 @entry_kind("engine.start")
 class EngineStart(Body):
-    """The first start: procedure, cranking [s], jump start, noise and its seconds, smoke. A run begins with it."""
+    """The first start: procedure and its effect, cranking [s], jump start, noise and its seconds, smoke. A run begins
+    with it.
+    """
 
     procedure: Note = ""
+    effect: Effect = Effect.UNKNOWN
     cranking_s: Seconds | None = None
     jump_started: bool = False
     noise: Note = ""
@@ -63,15 +82,19 @@ class EngineSample(Body):
     oil_bar: Annotated[float, Field(ge=0, le=12)] | None = None
     vent_c: Celsius | None = None
     fan: bool = False
+    by_link: bool = False
     note: Note = ""
 
 
 @entry_kind("engine.look")
 class EngineLook(Body):
-    """A look while it runs: fumes, smoke, and what stops it at once."""
+    """A look while it runs or after the drive: fumes, smoke, noise and its seconds, and what stops it at once."""
 
+    when: When = When.RUNNING
     fumes: Fumes = Fumes.UNKNOWN
     smoke: Smoke = Smoke.UNKNOWN
+    noise: Note = ""
+    noise_s: Seconds | None = None
     steam: bool = False
     red_zone: bool = False
     oil_lamp: bool = False
@@ -80,6 +103,95 @@ class EngineLook(Body):
     def causes(self) -> tuple[str, ...]:
         hot = ("overheating",) if self.steam or self.red_zone else ()
         return hot + (("oil_pressure",) if self.oil_lamp else ())
+
+
+@entry_kind("engine.idle")
+class EngineIdle(Body):
+    """Speeds [1/min] at idle, one after the other at so many a second [Hz]; under which conditions."""
+
+    rpm: Annotated[tuple[Annotated[float, Field(ge=0, le=9000)], ...], Field(min_length=1, max_length=4000)]
+    hertz: Annotated[float, Field(gt=0, le=1000)] = 1.0
+    warm: bool = False
+    switched: bool = False
+    carburettor: bool = False
+    by_link: bool = False
+    note: Note = ""
+
+
+class BaySign(StrEnum):
+    """Signs of work and neglect under the bonnet."""
+
+    BOLTS = "panel bolts turned"
+    INNER_WING = "inner wing not as made"
+    INSULATION = "bonnet insulation missing or new"
+    WIRING = "wiring repaired"
+    PULLEY = "pulley out of line"
+    CLAMPS = "battery clamps loose or corroded"
+    CAP = "cap missing or not its own"
+    FILTER = "air filter full"
+    CHARGE_JOINT = "oil at a charge-air joint"
+    SEAM = "radiator seam stained"
+    VACUUM = "vacuum line cracked or off"
+    SWOLLEN = "hose swollen"
+
+
+@entry_kind("engine.bay")
+class Bay(Body):
+    """What is seen under the bonnet beside fluids and graded parts; an empty list is looked, nothing found."""
+
+    signs: tuple[BaySign, ...] = ()
+    side: Annotated[str, StringConstraints(pattern=r"^(left|right)?$")] = ""
+    note: Note = ""
+
+    @model_validator(mode="after")
+    def _once(self) -> Self:
+        if len(set(self.signs)) != len(self.signs):
+            raise ValueError("a sign is named once")
+        return self
+
+
+STOP_C, RISING_C = 118.0, 112.0
+STEEPEST_C, RISE_C, ALIKE_C = 6.0, 2.0, 8.0
+AT_ONCE_MIN = 0.5
+
+
+def heat_confirmed(readings: Sequence[tuple[float, float, bool]]) -> bool:
+    """Whether the newest readings stop the engine: minute, coolant [°C], fan running, in the order of time.
+
+    118 °C, or 112 and rising with the fan running. One reading may be wrong: it counts when read again at once and both
+    agree, when two before it lead up to it by no more than an engine can heat (6 °C a minute), or when three in a row
+    are hot and agree. Source: values of the trade; what confirms a reading is our own.
+    """
+    if len(readings) < 2:
+        return False
+    last, before = readings[-1], readings[-2]
+    if (
+        min(last[1], before[1]) >= STOP_C
+        and _alike(readings[-2:])
+        and (len(readings) == 2 or last[0] - before[0] <= AT_ONCE_MIN)
+    ):
+        return True
+    return len(readings) >= 3 and _led_up_to(readings[-3:])
+
+
+def _led_up_to(three: Sequence[tuple[float, float, bool]]) -> bool:
+    (m1, c1, _), (m2, c2, fan_before), (m3, c3, fan) = three
+    rising = fan_before and fan and c3 >= RISING_C and c3 - c1 >= RISE_C
+    if c3 < STOP_C and not rising:
+        return False
+    leads = all(c3 - before <= STEEPEST_C * max(1.0, m3 - at) for at, before in ((m2, c2), (m1, c1)))
+    return leads or (min(c1, c2, c3) >= RISING_C and _alike(three))
+
+
+def _alike(readings: Sequence[tuple[float, float, bool]]) -> bool:
+    hot = [one for _, one, _ in readings]
+    return max(hot) - min(hot) <= ALIKE_C
+
+
+def heat_suspected(reading: tuple[float, float, bool]) -> bool:
+    """Whether one reading alone asks to be read again at once."""
+    _, coolant_c, fan = reading
+    return coolant_c >= STOP_C or (fan and coolant_c >= RISING_C)
 
 
 @entry_kind("engine.air")

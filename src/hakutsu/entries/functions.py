@@ -43,7 +43,7 @@ class Tried(Body):
         return self
 
     def causes(self) -> tuple[str, ...]:
-        return ("brake_lamps",) if self.item == "brake_lamps" and self.result is Result.FAILS else ()
+        return ("no_belt",) if self.item.startswith("front_belt") and self.result is Result.FAILS else ()
 
 
 @entry_kind("function.fitted")

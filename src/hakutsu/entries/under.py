@@ -92,16 +92,23 @@ class Stage(StrEnum):
 class Leak(Body):
     """A leak at one look: what, where it comes from and shows, its stage; drops a minute.
 
-    `minutes` since the engine stopped, where it ran.
+    `zone` of the underside it shows in, for the drawing; `minutes` since the engine stopped, where it ran.
     """
 
     fluid: LeakFluid
     origin: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
     shows: Short = ""
+    zone: Annotated[str, StringConstraints(pattern=r"^[a-z_]{0,40}$")] = ""
     stage: Stage
     drops: Annotated[float, Field(ge=0, le=600)] | None = None
     minutes: Annotated[float, Field(ge=0, le=600)] | None = None
     note: Note = ""
+
+    @model_validator(mode="after")
+    def _known(self) -> Self:
+        if self.zone and self.zone not in zones():
+            raise ValueError(f"“{self.zone}” is no zone of the underside")
+        return self
 
     def causes(self) -> tuple[str, ...]:
         if self.fluid is LeakFluid.FUEL and self.stage is not Stage.STAIN:

@@ -11,7 +11,7 @@ from hakutsu.vehicle.under import zones
 
 HALF, WIDE = 116.0, 700.0
 STATES = {"seen": "nothing found", "hidden": "not visible", "untouched": "not looked at", "found": ""}
-MARKS = {"rust": "R", "damage": "D", "repair": "W", "missing": "M"}
+MARKS = {"rust": "R", "damage": "D", "repair": "W", "missing": "M", "leak": "L"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,9 @@ class ZoneShown:
 def under_schematic(
     shown: Mapping[str, ZoneShown], chosen: str = "", terms: Terms = PLAIN, *, linked: bool = True
 ) -> str:
-    """Draw every zone; letters say what was found: R rust, D damage, W worked on, M missing; hidden ones hatched."""
+    """Draw every zone; letters say what was found: R rust, D damage, W worked on, M missing, L leak; hidden ones are
+    hatched.
+    """
     lines = "".join(tag("path", d=f"M{i} 0V8", class_="ud-hatch-line") for i in (0, 4, 8))
     hatch = tag("pattern", lines, id="ud-hatch", width=8, height=8, patternUnits="userSpaceOnUse",
                 patternTransform="rotate(45)")  # fmt: skip

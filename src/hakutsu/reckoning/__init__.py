@@ -7,7 +7,7 @@ from functools import cached_property
 from math import log2
 from uuid import UUID
 
-from hakutsu.core.body.cues import body_cues
+from hakutsu.core.body.cues import below_cues, body_cues
 from hakutsu.core.body.rust import rust_traps
 from hakutsu.core.film import (
     Cover,
@@ -35,17 +35,20 @@ from hakutsu.core.hazards import StandDown, activities, blocking, open_stand_dow
 from hakutsu.core.limitations import Limitation, Unobserved, dirt_sd_um, limitations, proven_cold, unobserved
 from hakutsu.core.runsheet import Conditions, Plan, plan
 from hakutsu.core.runsheet.emphasis import emphasis
+from hakutsu.core.stories import Story
 from hakutsu.dossier import Dossier, KeptReading
 from hakutsu.entries.day import Engine
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.entries.settings import Settings
 from hakutsu.reckoning.cabin import CabinReckoned
+from hakutsu.reckoning.condition import ConditionReckoned
 from hakutsu.reckoning.corners import CornersReckoned
 from hakutsu.reckoning.engine import EngineReckoned
 from hakutsu.reckoning.functions import FunctionsReckoned
 from hakutsu.reckoning.life import Lives
 from hakutsu.reckoning.outside import Outside
+from hakutsu.reckoning.stories import told_once
 from hakutsu.reckoning.under import UnderReckoned
 from hakutsu.vehicle.rules import RuleSet, rule_sets
 from hakutsu.vehicle.shell import shell
@@ -142,10 +145,14 @@ class Reckoning:
         for kept in dossier.film.cues.values():
             if kept.body.cue in cue_kinds():
                 cues.setdefault(kept.panel, []).append(CueLooked(kept.body.cue, kept.body.there))
-        for panel, seen in body_cues(dossier.body).items():
+        bay = dossier.engine.bay.body if dossier.engine.bay else None
+        below = below_cues({key: one.body for key, one in dossier.under.zones.items()}, bay)
+        mine = set(vehicle.panel_keys())
+        for panel, seen in (*body_cues(dossier.body).items(), *below.items()):
             known = {one.kind for one in cues.get(panel, ())}
             more = [CueLooked(cue, there) for cue, there in seen.items() if cue not in known]
-            cues.setdefault(panel, []).extend(more)
+            if panel in mine:
+                cues.setdefault(panel, []).extend(more)
         return FilmSurvey(
             id=str(dossier.inspection),
             observations=read,
@@ -221,6 +228,16 @@ class Reckoning:
     def cabin(self) -> CabinReckoned:
         """What the rules make of the cabin."""
         return CabinReckoned(self)
+
+    @cached_property
+    def condition(self) -> ConditionReckoned:
+        """Every grade against what is usual, and what other stations make of parts."""
+        return ConditionReckoned(self)
+
+    @cached_property
+    def stories(self) -> list[Story]:
+        """Findings of all stations that explain each other."""
+        return told_once(self)
 
     @cached_property
     def lives(self) -> Lives:

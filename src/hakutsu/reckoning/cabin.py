@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from hakutsu.core.cabin import GRADES, looks_found, wear_found
+from hakutsu.core.cabin import GRADES, inventory_found, looks_found, wear_found
 from hakutsu.core.corners.found import Found
 from hakutsu.entries.cabin import Wear
 from hakutsu.vehicle.vocabulary import Taste
@@ -27,8 +27,13 @@ class CabinReckoned:
     def found(self) -> list[Found]:
         """Against what is usual, and what was smelt, felt and seen."""
         grades = {part: seen.body for part, seen in self._cabin.wear.items()}
-        odometer = self._reckoning.dossier.corners.mechanics.odometer_km
-        return wear_found(grades, odometer) + looks_found(seen.body for seen in self._cabin.looks)
+        mechanics = self._reckoning.dossier.corners.mechanics
+        years = mechanics.age_years(self._reckoning.corners.on)
+        looked = looks_found(seen.body for seen in self._cabin.looks)
+        return wear_found(grades, mechanics.odometer_km, years) + looked + self._inventory()
+
+    def _inventory(self) -> list[Found]:
+        return inventory_found({key: seen.body.there for key, seen in self._cabin.inventory.items()})
 
     @property
     def beyond_taste(self) -> list[str]:

@@ -6,7 +6,7 @@ from datetime import date
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from hakutsu.core.corners.brakes import brake_axle_found, brake_found, fluid_found, pedal_found
+from hakutsu.core.corners.brakes import brake_axle_found, brake_found, fluid_found, fluid_tests_good, pedal_found
 from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.corners.gear import gear_found, sides_found
 from hakutsu.core.corners.tyres import axle_found, tyre_found
@@ -71,6 +71,11 @@ class CornersReckoned:
     def fluid(self) -> list[Found]:
         """Of the brake fluid."""
         return fluid_found(self._corners.fluid.body) if self._corners.fluid else []
+
+    @property
+    def fluid_good(self) -> bool:
+        """Whether the brake fluid was tested, and is good."""
+        return self._corners.fluid is not None and fluid_tests_good(self._corners.fluid.body)
 
     @cached_property
     def pedal(self) -> list[Found]:

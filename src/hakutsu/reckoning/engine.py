@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from hakutsu.core.engine.air import AirVerdict, cooling, heater
+from hakutsu.core.corners.found import Follows, Found
+from hakutsu.core.engine.after import AgainAfter, after_drive
+from hakutsu.core.engine.air import AirVerdict, Cooling, cooling, heater
+from hakutsu.core.engine.doubts import RunSoFar
 from hakutsu.core.engine.electric import (
     Chemistry,
+    Level,
     Said,
     cell_spread,
     charging,
@@ -17,8 +22,14 @@ from hakutsu.core.engine.electric import (
     rest_voltage,
 )
 from hakutsu.core.engine.fluids import FluidFound, fluid_table, fluids_found
-from hakutsu.core.engine.warm_up import Sample, WarmUp, WarmUpVerdict, judge, warm_up
+from hakutsu.core.engine.idle import IdleVerdict, Idling, idle_verdict
+from hakutsu.core.engine.oil import OilReading, OilVerdict, oil_verdict
+from hakutsu.core.engine.start import bay_found, looks_found, start_found, stood_found
+from hakutsu.core.engine.warm_up import Sample, Warming, WarmUp, WarmUpVerdict, judge, warm_up
 from hakutsu.core.estimate import Estimate
+from hakutsu.core.limitations import proven_cold
+from hakutsu.entries.corners import Grade
+from hakutsu.entries.engine import BaySign
 from hakutsu.vehicle.mechanics import UNKNOWN, Power
 
 if TYPE_CHECKING:
@@ -32,6 +43,10 @@ SMOKE = {
     "black": "too much fuel",
     "grey": "rich, or transmission fluid",
 }
+DROVE = "road"
+BATTERY = {Level.GOOD: Grade.SOUND, Level.WATCH: Grade.WORN, Level.BAD: Grade.FAILED}
+BAY = {BaySign.SEAM: ("radiator", Grade.WORN), BaySign.SWOLLEN: ("coolant_hoses", Grade.FAILING),
+       BaySign.PULLEY: ("auxiliary_belt", Grade.FAILING)}  # fmt: skip
 
 
 class EngineReckoned:
@@ -72,6 +87,98 @@ class EngineReckoned:
         return judge(
             self.samples, start_c=self._start_c, outside_c=self.outside_c, diesel=power is Power.DIESEL
         )  # fmt: skip
+
+    @property
+    def cold(self) -> bool | None:
+        """Whether the engine was proven cold by a separate thermometer; none where nobody measured."""
+        arrival = self._reckoning.dossier.day.arrival
+        return proven_cold(arrival) if arrival is not None else None
+
+    def so_far(self, now: datetime) -> RunSoFar:
+        """Readings of the present run, and how long it has run."""
+        read = [(one.body.minute, one.body.coolant_c) for one in self._engine.samples]
+        started = self._engine.start.entry.at if self._engine.start else None
+        return RunSoFar(read, None if started is None else (now - started).total_seconds() / 60)
+
+    @cached_property
+    def oil(self) -> OilVerdict | None:
+        """What oil pressures say; a reading without coolant is as hot as the one before it."""
+        read, last = list[OilReading](), None
+        for one in sorted((seen.body for seen in self._engine.samples), key=lambda body: body.minute):
+            last = one.coolant_c if one.coolant_c is not None else last
+            if one.oil_bar is not None and one.rpm is not None:
+                read.append(OilReading(one.rpm, one.oil_bar, last))
+        return oil_verdict(read)
+
+    @cached_property
+    def idle(self) -> IdleVerdict | None:
+        """What the newest speeds at idle say."""
+        if not self._engine.idles:
+            return None
+        body = self._engine.idles[-1].body
+        return idle_verdict(
+            body.rpm, body.hertz, warm=body.warm, switched=body.switched, carburettor=body.carburettor
+        )  # fmt: skip
+
+    @cached_property
+    def run_found(self) -> list[Found]:
+        """What standing, the start, looks, idle and oil pressure say."""
+        arrival = self._reckoning.dossier.day.arrival
+        found = stood_found(arrival) if arrival is not None else []
+        found += start_found(self._engine.start.body) if self._engine.start else []
+        found += looks_found(one.body for one in self._engine.looks)
+        if self.idle is not None and self.idle.idling in (Idling.ROUGH, Idling.HUNTING):
+            found.append(Found("bay", f"idles {self.idle.idling}", Follows.LOOK, (self.idle.words,)))
+        if self.oil is not None and self.oil.follows is not Follows.NOTE:
+            found.append(Found("bay", self.oil.words, self.oil.follows))
+        follows = {Warming.COLD: Follows.BUDGET, Warming.HOT: Follows.SETTLE, Warming.STOP: Follows.SETTLE,
+                   Warming.HIGH: Follows.LOOK}  # fmt: skip
+        if self.samples and self.verdict.warming in follows:
+            words = f"{self.verdict.warming}: {self.verdict.words}"
+            found.append(Found("bay", words, follows[self.verdict.warming]))
+        return found
+
+    @cached_property
+    def bay_found(self) -> list[Found]:
+        """What signs under the bonnet say."""
+        return bay_found(self._engine.bay.body) if self._engine.bay else []
+
+    @cached_property
+    def after_drive(self) -> list[AgainAfter]:
+        """What is looked at again after the drive, and what is still to be."""
+        dossier, engine = self._reckoning.dossier, self._engine
+        drove = dossier.hazards.done.get(DROVE)
+        return after_drive(
+            drove.at if drove else None,
+            [(one.entry, one.body) for one in engine.looks],
+            [(one.entry, one.body) for one in engine.samples],
+            [(one.entry, one.body) for one in engine.idles],
+            [(key, [seen.entry.at for seen in looks]) for key, looks in dossier.under.leaks.items()],
+        )
+
+    @cached_property
+    def grades(self) -> dict[str, tuple[Grade, str]]:
+        """What measurements make of parts with a life, by piece, with the reason."""
+        found: dict[str, tuple[Grade, str]] = {}
+        if self.samples and self.verdict.warming is Warming.COLD:
+            found["thermostat"] = (Grade.FAILING, f"{self.verdict.words}, or the gauge is wrong")
+        body = self._engine.battery.body if self._engine.battery else None
+        if body is not None and body.measured is not None and body.rated is not None:
+            said = conductance(body.measured, body.rated)
+            found["battery"] = (BATTERY[said.level], said.words)
+        if body is not None and body.charging_v is not None:
+            said = charging(body.charging_v, smart=body.smart)
+            if said.level in (Level.GOOD, Level.FAULT):
+                found["alternator"] = (Grade.SOUND if said.level is Level.GOOD else Grade.FAILING, said.words)
+        if self.air is not None and self.air.cooling in (Cooling.HEALTHY, Cooling.WEAK):
+            found["air_charge"] = (Grade.SOUND if self.air.cooling is Cooling.HEALTHY else Grade.WORN, self.air.cooling)
+        for sign, (part, grade) in BAY.items():
+            if self._engine.bay is not None and sign in self._engine.bay.body.signs:
+                found[part] = (grade, str(sign))
+        burnt = [one.words for one in self.fluids if one.fluids == ("transmission",) and one.follows is Follows.SETTLE]
+        if burnt:
+            found["gearbox_automatic"] = (Grade.WORN, burnt[0])
+        return found
 
     @cached_property
     def smoke(self) -> list[str]:

@@ -12,6 +12,7 @@ from hakutsu.core.costs import cost_table
 from hakutsu.core.life.components import not_told
 from hakutsu.core.life.jobs import Basis, Job
 from hakutsu.core.life.money import Price, Spending, spending
+from hakutsu.core.life.pack import PackGiven, pack_job
 from hakutsu.core.life.reckon import (
     Given,
     Proof,
@@ -25,11 +26,13 @@ from hakutsu.core.life.worn import Corners, worn_jobs
 from hakutsu.core.negotiation import Item, Sheet, negotiation
 from hakutsu.entries.corners import PartProof
 from hakutsu.entries.money import Treat
+from hakutsu.vehicle.mechanics import Power
 
 if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning
 
 FLUID = "brake_fluid"
+PACKED = (Power.ELECTRIC, Power.HYBRID)
 REFINISHED_FROM = 0.5
 NAMED = 5
 
@@ -61,12 +64,13 @@ class Lives:
         return Given(
             mechanics, self._reckoning.dossier.vehicle.doors, self.km_per_year, mechanics.age_years(self.on),
             mechanics.odometer_km, self._reckoning.dossier.opening.brief.past_factors, self.future,
-            self._reckoning.corners.grades, self._proofs(), self._reckoning.settings.lives,
+            self._reckoning.condition.grades, self._proofs(), self._reckoning.settings.lives,
+            {key: words for key, (_, words) in self._reckoning.condition.derived.items()},
         )  # fmt: skip
 
     def _proofs(self) -> dict[str, Proof]:
         found = {key: self._proof(seen.body) for key, seen in self._corners.proofs.items()}
-        if FLUID not in found and any(one.words.endswith(": good") for one in self._reckoning.corners.fluid):
+        if FLUID not in found and self._reckoning.corners.fluid_good:
             found[FLUID] = Proof(None, 1.0, "tested good: counted as a year old")
         return found
 
@@ -90,15 +94,28 @@ class Lives:
             self.on,
             self._reckoning.corners.out,
         )
-        found = worn_jobs(self.given, measured) + survival_jobs(self.given) + scheduled_jobs(self.given)
+        found = worn_jobs(self.given, measured) + survival_jobs(self.given) + scheduled_jobs(self.given) + self._pack()
         return sorted((self._condemned(job) for job in found), key=lambda job: (not job.settle, job.months().median))
 
+    def _pack(self) -> list[Job]:
+        """The high-voltage pack, where this vehicle has one of known age."""
+        mechanics, seen = self._corners.mechanics, self._reckoning.dossier.engine.pack
+        known = vehicle_ages(self.given)[0] if mechanics.age_years(self.on) is not None else []
+        if mechanics.power not in PACKED or not known:
+            return []
+        (km, years), body = known[0], seen.body if seen is not None else None
+        health, cycles = (body.health, body.cycles) if body is not None else (None, None)
+        return [pack_job(PackGiven(str(mechanics.power), years, km, self.km_per_year, health, cycles))]
+
     def _condemned(self, job: Job) -> Job:
-        """Brake fluid that a test condemns is settled now."""
-        bad = [one for one in self._reckoning.corners.fluid if one.follows is Follows.SETTLE]
-        if job.key != FLUID or not bad:
+        """Fluids that a test or a look condemns are due now; settled where the rule says so."""
+        said = dict(self._reckoning.condition.due)
+        bad = [one.words for one in self._reckoning.corners.fluid if one.follows is Follows.SETTLE]
+        said |= {FLUID: (bad[0], True)} if bad else {}
+        if job.key not in said:
             return job
-        return replace(job, due=0.0, settle=True, basis=Basis.MEASURED, reasons=(bad[0].words, *bad[0].reasons))
+        words, settle = said[job.key]
+        return replace(job, due=0.0, settle=settle, basis=Basis.MEASURED, reasons=(words, *job.reasons[1:]))
 
     @cached_property
     def prices(self) -> dict[str, Price]:

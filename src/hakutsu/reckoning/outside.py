@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from math import hypot
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from hakutsu.core.body.contacts import proposed_events
 from hakutsu.core.body.costing import Costs, Wanted, costs
@@ -16,7 +16,6 @@ from hakutsu.core.body.hail import HailClass, hail_class
 from hakutsu.core.body.remedy import Film, On, Remedy, remedy
 from hakutsu.core.costs import cost_table
 from hakutsu.core.film import Observation, State, parameters, polish_headroom
-from hakutsu.core.stories import Finding, Story, stories
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Blemish, BlemishKind, Event, Glass
 from hakutsu.vehicle.panels import panels
@@ -28,7 +27,6 @@ if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning
 
 NEAR_CM = 15.0
-ALTERED_FROM = 0.7
 BY_GROUP: dict[str, On] = {
     "wheel": "wheel",
     "pane": "pane",
@@ -160,34 +158,6 @@ class Outside:
     def odd_marks(self) -> dict[str, str]:
         """Panes with a date mark unlike that of the others, with the others' mark."""
         return odd_marks(self._body.glass)
-
-    @cached_property
-    def stories(self) -> list[Story]:
-        """Findings that explain each other: what was written down, gaps out of line, panes replaced, panels painted
-        again.
-        """
-        dossier, found = self._reckoning.dossier, list[Finding]()
-        told: tuple[Seen[Any], ...] = (
-            *self._body.glass,
-            *self._body.rust,
-            *self._body.trim,
-            *self._body.blemishes.values(),
-        )
-        for one in told:
-            said = [str(value) for value in one.body.model_dump(mode="json").values() if value]
-            said += ["along_travel"] if getattr(one.body, "along_travel", False) else []
-            said += ["odd_mark"] if one.place in self.odd_marks else []
-            found.append(Finding(one.entry.kind, one.place, " ".join(said), one.entry.id))
-        for panel, fit in self.fits.items():
-            words = f"{'; '.join(fit.words)}{' out_of_line' if fit.cue else ''}"
-            found.append(Finding("body.fit", panel, words, self._body.fits[panel].entry.id))
-        for entry, body in dossier.follow_ups.remarks:
-            said = [str(value) for value in body.model_dump(mode="json").values() if isinstance(value, str)]
-            found.append(Finding(entry.kind, entry.place or "", " ".join(said), entry.id))
-        for result in self._reckoning.film.panels:
-            if result.readings and result.altered > ALTERED_FROM:
-                found.append(Finding("film.altered", result.panel, result.words))
-        return stories(found)
 
     def glass_words(self, one: Seen[Glass]) -> Sequence[str]:
         """What rule set and kind of fault make of a pane or lamp."""

@@ -2,15 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import cached_property
 from typing import TYPE_CHECKING
 
 from hakutsu.core.corners.found import Found
-from hakutsu.core.under.leaks import LeakFound, leak_found
+from hakutsu.core.under.leaks import LeakFound, leak_found, linked
 from hakutsu.core.under.zones import uneven, zone_found
+from hakutsu.dossier.body import Seen
+from hakutsu.entries.body import RustGrade
+from hakutsu.entries.corners import Grade
+from hakutsu.entries.under import Leak
+from hakutsu.vehicle.under import zones
 
 if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning
+
+BELOW = ("bay", "under_front", "under_middle", "under_rear")
+EXHAUST = ("rear_end",)
+RUSTED = {RustGrade.SCALE: Grade.WORN, RustGrade.PITTED: Grade.FAILING, RustGrade.PERFORATED: Grade.FAILED}
 
 
 class UnderReckoned:
@@ -28,11 +38,37 @@ class UnderReckoned:
 
     @cached_property
     def leaks(self) -> list[LeakFound]:
-        """Every leak; what was done anywhere between two looks weakens the later one."""
-        done = [entry.at for entry, _ in self._reckoning.dossier.opening.interventions]
+        """Every leak over all its looks, with what it explains; what was done at its place in between weakens it."""
+        engine, corners = self._reckoning.dossier.engine, self._reckoning.dossier.corners
+        levels = {key: seen.body for key, seen in engine.fluids.items()}
+        pedal_low = corners.pedal is not None and bool(corners.pedal.body.low or corners.pedal.body.sinks)
         found = []
         for looks in self._under.leaks.values():
-            times = [seen.entry.at for seen in looks]
-            touched = any(min(times) <= at <= max(times) for at in done)
-            found.append(leak_found([(seen.entry.at, seen.body) for seen in looks], touched))
+            told = [(seen.entry.at, seen.body) for seen in looks]
+            one = leak_found(told, self._touched(looks), [seen.entry.own_doing for seen in looks])
+            found.append(linked(one, levels, self._reckoning.corners.grades, pedal_low))
+        return found
+
+    def _touched(self, looks: Sequence[Seen[Leak]]) -> list[str]:
+        """What was done at a leak between its first and its last look."""
+        times, leak = [seen.entry.at for seen in looks], looks[-1].body
+        here = {zones()[leak.zone].place} if leak.zone else {looks[-1].place} - {""} or set(BELOW)
+        words = {word for word in f"{leak.origin} {leak.fluid} {leak.shows}".casefold().split() if len(word) > 3}
+        return [
+            body.done
+            for entry, body in self._reckoning.dossier.opening.interventions
+            if min(times) <= entry.at <= max(times)
+            and (entry.place in here or (not entry.place and words & set(body.done.casefold().split())))
+        ]
+
+    @cached_property
+    def grades(self) -> dict[str, tuple[Grade, str]]:
+        """What zones make of parts with a life: exhaust and catalytic converter; with the reason."""
+        found: dict[str, tuple[Grade, str]] = {}
+        for key in EXHAUST:
+            look = self._under.zones[key].body if key in self._under.zones else None
+            if look is not None and look.rust in RUSTED:
+                found["exhaust_rear"] = (RUSTED[look.rust], f"rust {look.rust} below")
+            if look is not None and look.catalyst is not None:
+                found["catalytic_converter"] = (Grade.SOUND, "there") if look.catalyst else (Grade.FAILED, "not there")
         return found

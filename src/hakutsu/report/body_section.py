@@ -15,7 +15,6 @@ from hakutsu.core.body.remedy import Remedy, remedy_name
 from hakutsu.core.body.trim import trim_words
 from hakutsu.core.costs import cost_table
 from hakutsu.core.film import chance_words, cue_kinds
-from hakutsu.core.stories import Finding
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Addition, Blemish, Glass, ShowsFrom
 from hakutsu.figures.blemishes import Mark
@@ -168,7 +167,6 @@ class OutsideSection:
     rust: list[tuple[str, str]]
     trim: list[tuple[str, str]]
     additions: list[tuple[str, str]]
-    stories: list[str]
     none: list[str]
 
     @property
@@ -188,21 +186,6 @@ def holes_words(reckoning: Reckoning, piece: Addition) -> str:
         piece.holes * float(one) for one in cost_table(settings.costs)["close_hole"].cost(settings.labour_rate)
     )
     return f"taken off, closing its holes costs {cost_words(reckoning, Cost(low, (low + high) / 2, high))}"
-
-
-def story_lines(reckoning: Reckoning) -> list[str]:
-    """Findings that explain each other, both named."""
-    terms = reckoning.terms
-    entries = reckoning.entries
-
-    def named(one: Finding) -> str:
-        place = terms.place(one.place) or "somewhere"
-        if one.entry is None:
-            return f"{place}: {one.words}"
-        words = body_words(entries[one.entry].parsed(), terms)[1]
-        return f"{place}: {one.words.removesuffix(' out_of_line') if one.kind == 'body.fit' else words}"
-
-    return [terms.say(f"{one.words}") + f" ({named(one.one)}; {named(one.other)})" for one in reckoning.outside.stories]
 
 
 def outside_section(reckoning: Reckoning) -> OutsideSection:
@@ -248,6 +231,5 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
             (place, "; ".join(part for part in (text, holes_words(reckoning, one.body)) if part))
             for one, (place, text) in zip(body.additions, lines(body.additions), strict=True)
         ],
-        story_lines(reckoning),
         [f"{one.body.text}: {terms.place(one.place)}" for one in body.none],
     )

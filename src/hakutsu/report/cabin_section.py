@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from hakutsu.core.corners.found import Found
-from hakutsu.entries.cabin import CabinLooked, CabinWear
+from hakutsu.entries.cabin import CabinLooked, CabinWear, Control, Inventory, There
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.corner_wording import FoundLine
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.inventory import belongings
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
@@ -26,9 +27,21 @@ def _(body: CabinWear, terms: Terms = PLAIN) -> Said:
 def _(body: CabinLooked, terms: Terms = PLAIN) -> Said:
     smells = f"smells of {', '.join(map(str, body.smells))}" if body.smells else ""
     moist = f"moist {', '.join(map(str, body.moist))}" if body.moist else ""
-    unmarked = f"{body.unmarked} unmarked controls" if body.unmarked else ""
-    said = (smells, moist, *map(str, body.signs), unmarked, body.note)
+    said = (smells, moist, *map(str, body.signs), body.note)
     return "Cabin", ", ".join(one for one in said if one) or "looked, nothing found"
+
+
+@body_words.register
+def _(body: Inventory, terms: Terms = PLAIN) -> Said:
+    name = belongings()[body.thing].name if body.thing in belongings() else body.thing
+    return "Inventory", f"{terms.say(name)}: {body.there}"
+
+
+@body_words.register
+def _(body: Control, terms: Terms = PLAIN) -> Said:
+    said = (body.looks, body.where, f"did {body.does}" if body.does else "nobody knows what it does",
+            f"picture {body.picture}" if body.picture else "")  # fmt: skip
+    return "Control without a mark", ", ".join(one for one in said if one)
 
 
 def cabin_line(one: Found, terms: Terms) -> FoundLine:
@@ -39,18 +52,23 @@ def cabin_line(one: Found, terms: Terms) -> FoundLine:
 
 @dataclass(frozen=True, slots=True)
 class CabinSection:
-    """Findings against what is usual; apart from that what goes beyond the buyer's taste; grades; looks."""
+    """Findings against what is usual; apart from that what goes beyond the buyer's taste; grades; looks; what is there
+    and what is missing; controls without a mark.
+    """
 
     found: tuple[FoundLine, ...]
     beyond: tuple[str, ...]
     grades: tuple[str, ...]
     looks: tuple[str, ...]
     taste: str
+    present: tuple[str, ...] = ()
+    missing: tuple[str, ...] = ()
+    controls: tuple[str, ...] = ()
 
     @property
     def empty(self) -> bool:
         """True when nobody looked."""
-        return not (self.grades or self.looks)
+        return not (self.grades or self.looks or self.present or self.missing or self.controls)
 
 
 def cabin_section(reckoning: Reckoning) -> CabinSection:
@@ -62,4 +80,16 @@ def cabin_section(reckoning: Reckoning) -> CabinSection:
         tuple(body_words(seen.body, terms)[1] for seen in cabin.wear.values()),
         tuple(body_words(seen.body, terms)[1] for seen in cabin.looks),
         str(reckoning.dossier.opening.brief.taste),
+        _things(reckoning, There.PRESENT),
+        _things(reckoning, There.MISSING),
+        tuple(body_words(seen.body, terms)[1] for seen in cabin.controls),
+    )
+
+
+def _things(reckoning: Reckoning, there: There) -> tuple[str, ...]:
+    seen = reckoning.dossier.cabin.inventory
+    return tuple(
+        reckoning.terms.say(one.name)
+        for key, one in belongings().items()
+        if key in seen and seen[key].body.there is there
     )

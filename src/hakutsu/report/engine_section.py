@@ -6,33 +6,54 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from hakutsu.core.corners.found import Found
+from hakutsu.core.engine.oil import OilVerdict
 from hakutsu.figures.warm_up import warm_up_curve
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.corner_wording import FoundLine
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.terms import Terms
+
+COLD = {True: "proven by a separate thermometer", False: "it was not cold", None: "not proven"}
 
 
 @dataclass(frozen=True, slots=True)
 class EngineSection:
-    """The curve where there were readings, and everything said, by subject."""
+    """The curve where there were readings, findings, and everything said, by subject."""
 
     curve: str
+    found: tuple[FoundLine, ...]
     lines: tuple[tuple[str, str], ...]
 
     @property
     def empty(self) -> bool:
         """True when nobody measured."""
-        return not (self.curve or self.lines)
+        return not (self.curve or self.found or self.lines)
+
+
+def engine_line(one: Found, terms: Terms) -> FoundLine:
+    """A finding of the run or under the bonnet."""
+    return FoundLine(terms.say(one.words), str(one.follows), terms.say("; ".join(one.reasons)))
 
 
 def engine_section(reckoning: Reckoning) -> EngineSection:
     """Gather the section from a reckoning."""
     terms, seen, found = reckoning.terms, reckoning.dossier.engine, reckoning.engine
-    lines = []
+    lines = [("Cold before the start", COLD[found.cold])] if seen.start is not None else []
     if found.samples:
         lines.append(("Warming up", f"{found.verdict.warming}: {terms.say(found.verdict.words)}"))
     if seen.start is not None:
         lines.append(body_words(seen.start.body, terms))
     lines += [body_words(one.body, terms) for one in seen.looks]
+    if found.idle is not None:
+        lines.append(("Idle", f"{found.idle.idling}: {found.idle.words}"))
+    if found.oil is not None:
+        lines.append(("Oil pressure", oil_words(found.oil, terms)))
+    if seen.bay is not None:
+        lines.append(body_words(seen.bay.body, terms))
+    again = [one.words for one in found.after_drive if not one.done]
+    if again:
+        lines.append(("Not looked at again after the drive", "; ".join(again)))
     lines += [("Smoke", one) for one in found.smoke]
     lines += [body_words(one.body, terms) for one in seen.fluids.values()]
     for one in found.fluids:
@@ -49,7 +70,18 @@ def engine_section(reckoning: Reckoning) -> EngineSection:
         )
         lines.append(("High-voltage pack", f"health {_percent(seen.pack.body.health)} %{usual}"))
     curve = Markup(warm_up_curve(found.samples, found.warm_up, terms)) if found.samples else ""
-    return EngineSection(curve, tuple(lines))
+    told = tuple(engine_line(one, terms) for one in (*found.run_found, *found.bay_found))
+    return EngineSection(curve, told, tuple(lines))
+
+
+def oil_words(verdict: OilVerdict, terms: Terms) -> str:
+    """What oil pressures say, with the rise and its interval."""
+    if verdict.rise is None:
+        return f"{terms.say(verdict.words)}; rise not known: read it at two speeds"
+    scale = terms.scale("pressure")
+    low, high = (scale.number(one) for one in (verdict.rise.low, verdict.rise.high))
+    rise = f"rises by {scale.words(verdict.rise.median)} ({low} to {high}) for each 1,000 rpm"
+    return f"{terms.say(verdict.words)}; {rise}"
 
 
 def _percent(share: float) -> str:

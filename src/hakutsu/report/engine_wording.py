@@ -3,7 +3,18 @@
 from __future__ import annotations
 
 from hakutsu.core.engine.fluids import colour_words, fluid_names
-from hakutsu.entries.engine import Air, Battery, EngineLook, EngineSample, EngineStart, Pack
+from hakutsu.entries.engine import (
+    Air,
+    Battery,
+    Bay,
+    Effect,
+    EngineIdle,
+    EngineLook,
+    EngineSample,
+    EngineStart,
+    Pack,
+    When,
+)
 from hakutsu.entries.fluids import Fluid
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import PLAIN, Terms
@@ -31,8 +42,10 @@ def _ticked(*said: tuple[bool, str]) -> str:
 def _(body: EngineStart, terms: Terms = PLAIN) -> Said:
     smoke = "" if str(body.smoke) == "not looked at" else f"smoke {body.smoke}"
     noise = _join(body.noise, _number("for", body.noise_s, "s") if body.noise else "")
-    said = (body.procedure, _number("cranked", body.cranking_s, "s"), _degrees("coolant", body.coolant_c, terms),
-            "jump started" if body.jump_started else "", noise, smoke, body.note)  # fmt: skip
+    effect = "" if body.effect is Effect.UNKNOWN else str(body.effect)
+    said = (body.procedure, effect, _number("cranked", body.cranking_s, "s"),
+            _degrees("coolant", body.coolant_c, terms), "jump started" if body.jump_started else "", noise, smoke,
+            body.note)  # fmt: skip
     return "First start", _join(*said) or "started"
 
 
@@ -40,7 +53,8 @@ def _(body: EngineStart, terms: Terms = PLAIN) -> Said:
 def _(body: EngineSample, terms: Terms = PLAIN) -> Said:
     oil = "" if body.oil_bar is None else f"oil {terms.quantity('pressure', body.oil_bar)}"
     said = (f"minute {body.minute:g}", _degrees("coolant", body.coolant_c, terms), _number("", body.rpm, "rpm").strip(),
-            oil, _degrees("vent", body.vent_c, terms), "fan running" if body.fan else "", body.note)  # fmt: skip
+            oil, _degrees("vent", body.vent_c, terms), _ticked((body.fan, "fan running"), (body.by_link, "by link")),
+            body.note)  # fmt: skip
     return "Engine run", _join(*said)
 
 
@@ -49,7 +63,25 @@ def _(body: EngineLook, terms: Terms = PLAIN) -> Said:
     fumes = "" if str(body.fumes) == "not looked at" else f"crankcase fumes: {body.fumes}"
     smoke = "" if str(body.smoke) == "not looked at" else f"smoke {body.smoke}"
     stops = _ticked((body.steam, "steam"), (body.red_zone, "red zone"), (body.oil_lamp, "oil pressure lamp"))
-    return "Look at the running engine", _join(fumes, smoke, stops, body.note) or "looked"
+    noise = _join(body.noise, _number("for", body.noise_s, "s") if body.noise else "")
+    when = "" if body.when is When.RUNNING else str(body.when)
+    return "Look at the running engine", _join(when, fumes, smoke, noise, stops, body.note) or "looked"
+
+
+@body_words.register
+def _(body: EngineIdle, terms: Terms = PLAIN) -> Said:
+    conditions = _ticked((body.warm, "warm"), (body.switched, "a load was switched"), (body.carburettor, "carburettor"),
+                         (body.by_link, "by link"))  # fmt: skip
+    mean = sum(body.rpm) / len(body.rpm)
+    return "Idle", _join(
+        f"{len(body.rpm)} speeds at {body.hertz:g} a second, mean {mean:.0f} rpm", conditions, body.note
+    )
+
+
+@body_words.register
+def _(body: Bay, terms: Terms = PLAIN) -> Said:
+    side = terms.say(f"{{{body.side}}}") if body.side else ""
+    return "Under the bonnet", _join(*map(str, body.signs), side, body.note) or "looked, nothing found"
 
 
 @body_words.register

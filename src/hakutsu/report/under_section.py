@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
@@ -37,7 +37,8 @@ def _(body: UnderZone, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: Leak, terms: Terms = PLAIN) -> Said:
     said = (
-        f"from {body.origin}", f"shows at {body.shows}" if body.shows else "", str(body.stage),
+        f"from {body.origin}", f"shows at {body.shows}" if body.shows else "",
+        terms.say(zones()[body.zone].name) if body.zone in zones() else "", str(body.stage),
         "" if body.drops is None else f"{body.drops:g} drops a minute",
         "" if body.minutes is None else f"{body.minutes:g} min after stopping", body.note,
     )  # fmt: skip
@@ -55,6 +56,11 @@ def zones_shown(reckoning: Reckoning) -> dict[str, ZoneShown]:
         marks = tuple(mark for mark, said in there.items() if said)
         state = "hidden" if body.not_visible else "found" if marks else "seen"
         found[key] = ZoneShown(state, marks, key in grave)
+    for leak in reckoning.under.leaks:
+        if leak.zone:
+            one = found.get(leak.zone, ZoneShown("untouched"))
+            settle = one.grave or leak.follows is Follows.SETTLE
+            found[leak.zone] = replace(one, marks=tuple(dict.fromkeys((*one.marks, "leak"))), grave=settle)
     return found
 
 
@@ -68,7 +74,7 @@ def leak_line(one: LeakFound, terms: Terms) -> FoundLine:
     """A leak in words."""
     words = f"{terms.say(str(one.fluid))} from {one.origin}: {one.stage}"
     again = "look again after a known time" if one.again else ""
-    return FoundLine(words, str(one.follows), "; ".join(part for part in (one.words, again) if part))
+    return FoundLine(words, str(one.follows), "; ".join(part for part in (one.words, *one.linked, again) if part))
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,8 +12,8 @@ from hakutsu.vehicle.places import places
 
 @dataclass(frozen=True, slots=True)
 class CabinPart:
-    """A part: name, place, distances [km] from which light, clear and heavy wear are usual (none where time and sun do
-    it), and whether it is often renewed.
+    """A part: name, place, distances [km] or, where time and sun do it, ages [years] from which light, clear and heavy
+    wear are usual, and whether it is often renewed.
     """
 
     key: str
@@ -21,6 +21,7 @@ class CabinPart:
     place: str
     usual_km: tuple[float, ...]
     retrim: bool
+    usual_years: tuple[float, ...] = ()
 
 
 @cache
@@ -36,7 +37,8 @@ def cabin_parts() -> dict[str, CabinPart]:
     found = {}
     for key, row in tomllib.loads(text)["part"].items():
         usual = tuple(1000.0 * one for one in row.get("usual_km", ()))
-        if row["place"] not in places() or list(usual) != sorted(usual):
-            raise ValueError(f"cabin part {key}: no such place, or distances that do not rise")
-        found[key] = CabinPart(key, row["name"], row["place"], usual, row.get("retrim", False))
+        years = tuple(float(one) for one in row.get("usual_years", ()))
+        if row["place"] not in places() or list(usual) != sorted(usual) or list(years) != sorted(years):
+            raise ValueError(f"cabin part {key}: no such place, or distances or ages that do not rise")
+        found[key] = CabinPart(key, row["name"], row["place"], usual, row.get("retrim", False), years)
     return found

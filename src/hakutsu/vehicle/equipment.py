@@ -8,12 +8,15 @@ from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 
+from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
 
 
 @dataclass(frozen=True, slots=True)
 class Equipment:
-    """One thing to try: name, group, place; whether many vehicles lack it; whether it has steps to try one by one."""
+    """One thing to try: name (the side in braces), group, place; whether many vehicles lack it; whether it has steps to
+    try one by one; from how many doors on; its side.
+    """
 
     key: str
     name: str
@@ -22,6 +25,7 @@ class Equipment:
     optional: bool
     steps: bool
     since_doors: int
+    side: Side | None = None
 
 
 @cache
@@ -36,12 +40,16 @@ def equipment() -> dict[str, Equipment]:
     text = (files("hakutsu.vehicle") / "data" / "equipment.toml").read_text(encoding="utf-8")
     found = {}
     for key, row in tomllib.loads(text)["item"].items():
-        if row["place"] not in places():
-            raise ValueError(f"equipment {key} lies at {row['place']}, which is no place")
-        found[key] = Equipment(
-            key, row["name"], row["group"], row["place"], row.get("optional", False), row.get("steps", False),
-            row.get("since_doors", 0),
-        )  # fmt: skip
+        sides: tuple[Side | None, ...] = ("left", "right") if row.get("sided") else (None,)
+        for side in sides:
+            place = row["place"].replace("{s}", side or "")
+            if place not in places():
+                raise ValueError(f"equipment {key} lies at {place}, which is no place")
+            full = f"{key}_{side}" if side else key
+            found[full] = Equipment(
+                full, row["name"].replace("{s}", f"{{{side}}}"), row["group"], place, row.get("optional", False),
+                row.get("steps", False), row.get("since_doors", 0), side,
+            )  # fmt: skip
     return found
 
 

@@ -13,6 +13,7 @@ from zoneinfo import ZoneInfo
 from pydantic import BaseModel, ConfigDict
 
 from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.engine import engine_looks
 from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.panels import Side, panels
 from hakutsu.vehicle.parts import parts
@@ -37,8 +38,10 @@ def _american() -> tuple[re.Pattern[str], dict[str, str]]:
 
 @cache
 def _other_names() -> dict[str, str]:
-    """Names of what is neither place, part nor panel: parts of the cabin, functions, zones of the underside."""
+    """Names of what is neither place, part nor panel: of cabin, functions, engine, and zones of the underside."""
     found = {f"cabin_{key}": one.name for key, one in cabin_parts().items()}
+    found |= {"cabin_all_looked": "smells, moisture, signs", "cabin_all_inventory": "what belongs to it"}
+    found |= {f"engine_{key}": one.name for key, one in engine_looks().items()}
     found |= {f"function_{key}": one.name for key, one in equipment().items()}
     return found | {key: one.name for key, one in zones().items()}
 

@@ -22,7 +22,9 @@ from hakutsu.web import account, brief, claims, day, entries, logbook_page, repo
 from hakutsu.web.cabin import pages as cabin_pages
 from hakutsu.web.corners import pages as corner_pages
 from hakutsu.web.desk import Desk
+from hakutsu.web.engine import link_pages as engine_link
 from hakutsu.web.engine import pages as engine_pages
+from hakutsu.web.engine.link import ScanSessions
 from hakutsu.web.film import gauge, imports, station
 from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.functions import pages as function_pages
@@ -52,16 +54,17 @@ Next = Callable[[Request], Awaitable[Response]]
 def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     """Build the application over a logbook; `uploads` is where files wait between preview and import."""
     desk = Desk(logbook, uploads / "uploads", PictureFiles(uploads / "pictures"))
-    gauges = GaugeSessions(desk)
+    gauges, scans = GaugeSessions(desk), ScanSessions(desk)
 
     @asynccontextmanager
     async def running(_app: FastAPI) -> AsyncIterator[None]:
         yield
         await run_in_threadpool(gauges.close)
+        await run_in_threadpool(scans.close)
         await run_in_threadpool(desk.pictures.close)
 
     app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None, lifespan=running)
-    app.state.desk, app.state.gauges = desk, gauges
+    app.state.desk, app.state.gauges, app.state.scans = desk, gauges, scans
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     of_an_inspection = (
         claims,
@@ -74,6 +77,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         outside_pages,
         corner_pages,
         life_pages,
+        engine_link,
         engine_pages,
         function_pages,
         cabin_pages,

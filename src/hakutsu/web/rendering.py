@@ -19,6 +19,7 @@ from hakutsu.reckoning import Reckoning, terms
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.units import UM_EACH, UNIT_LABEL, show
 from hakutsu.web.desk import UNNAMED
+from hakutsu.web.links import part_link
 from hakutsu.web.rail import rail
 
 STATIC = Path(__file__).parent / "static"
@@ -69,6 +70,7 @@ _environment = Environment(
     lstrip_blocks=True,
 )
 _environment.filters |= {
+    "part_link": part_link,
     "film": show,
     "when": _day_and_time,
     "clock": _clock,

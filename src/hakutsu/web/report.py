@@ -8,6 +8,7 @@ from fastapi.responses import Response
 from hakutsu.report.body_section import outside_section
 from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.cabin_section import cabin_section
+from hakutsu.report.condition_section import condition_section
 from hakutsu.report.corners_section import corners_section
 from hakutsu.report.engine_section import engine_section
 from hakutsu.report.film_section import film_section
@@ -52,6 +53,7 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         corners=corners_section(reckoning),
         engine=engine_section(reckoning),
         cabin=cabin_section(reckoning),
+        condition=condition_section(reckoning),
         under=under_section(reckoning),
         functions=functions_section(reckoning),
         life=life_section(reckoning),

@@ -76,5 +76,14 @@ class Judging(unittest.TestCase):
         self.assertIs(judge(samples[: hot + 1], start_c=15).warming, Warming.STOP)
 
     def test_rising_with_the_fan_running_stops_earlier(self):
-        samples = [*run(20, settle=200, end=140, tau=11), Sample(21.0, 113.0, fan=True), Sample(22.0, 114.5, fan=True)]
+        rising = run(20, settle=200, end=127, tau=11)  # 109 °C at minute 20, by hand
+        samples = [*rising, Sample(21.0, 112.5, fan=True), Sample(22.0, 114.5, fan=True)]
         self.assertIs(judge(samples, start_c=15).warming, Warming.STOP)
+        without = [*rising, Sample(21.0, 112.5), Sample(22.0, 114.5)]
+        self.assertIsNot(judge(without, start_c=15).warming, Warming.STOP)
+
+    def test_two_wrong_readings_a_minute_apart_do_not_stop_a_healthy_engine(self):
+        samples = [*run(20, noise=0.5), Sample(21.0, 119.0), Sample(22.0, 141.0)]
+        said = judge(samples, start_c=15)
+        self.assertIsNot(said.warming, Warming.STOP)
+        self.assertTrue(said.repeat)

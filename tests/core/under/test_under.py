@@ -5,8 +5,10 @@ from xml.etree import ElementTree
 from pydantic import ValidationError
 
 from hakutsu.core.corners.found import Follows
-from hakutsu.core.under.leaks import leak_found
+from hakutsu.core.under.leaks import leak_found, linked
 from hakutsu.core.under.zones import uneven, zone_found
+from hakutsu.entries.corners import Grade
+from hakutsu.entries.fluids import Fluid
 from hakutsu.entries.under import Leak, UnderZone
 from hakutsu.figures.under import ZoneShown, under_schematic
 from hakutsu.vehicle.under import zones
@@ -90,14 +92,38 @@ class Leaks(unittest.TestCase):
     def test_two_looks_make_a_rate(self):
         found = leak_found(self.looks((0, "seep", None), (30, "drip", None)))
         self.assertEqual(
-            (found.words, found.follows, found.again), ("from seep to drip in 30 min", Follows.SETTLE, False)
+            (found.words, found.follows, found.again),
+            ("from seep to drip in 30 min: 4.0 stages an hour", Follows.SETTLE, False),  # two stages in half an hour
         )
         self.assertIn("2 drops a minute, then 6", leak_found(self.looks((0, "drip", 2), (20, "drip", 6))).words)
         self.assertIn("no more after", leak_found(self.looks((0, "seep", None), (20, "seep", None))).words)
         self.assertTrue(leak_found(self.looks((0, "seep", None), (2, "seep", None))).again)
 
     def test_what_was_done_in_between_weakens_it(self):
-        self.assertIn("proves less", leak_found(self.looks((0, "seep", None), (20, "seep", None)), touched=True).words)
+        twice = self.looks((0, "seep", None), (20, "seep", None))
+        self.assertIn("wiped it, so it proves less", leak_found(twice, ["wiped it"]).words)
+        self.assertNotIn("proves less", leak_found(twice).words)
+
+    def test_our_own_doing_is_suspended_until_somebody_looked_again(self):
+        once = self.looks((0, "drip", 4))
+        found = leak_found(once, own=[True])
+        self.assertEqual((found.suspended, found.follows, found.again), (True, Follows.NOTE, True))
+        later = leak_found(self.looks((0, "drip", 4), (20, "seep", None)), own=[True, False])
+        self.assertEqual((later.suspended, later.stage), (False, "seep"))
+        self.assertEqual(linked(found, {"engine_oil": Fluid(fluid="engine_oil", level="low")}, {}, False), found)
+
+    def test_a_leak_is_linked_to_what_it_explains(self):
+        seep = leak_found(self.looks((0, "seep", None)))
+        low = {"engine_oil": Fluid(fluid="engine_oil", level="low")}
+        told = linked(seep, low, {}, False)
+        self.assertEqual((told.follows, told.linked), (Follows.SETTLE, ("its level is low: it is lost here",)))
+        self.assertEqual(linked(seep, {"coolant": Fluid(fluid="coolant", level="low")}, {}, False), seep)
+        brake = leak_found(self.looks((0, "weep", None), fluid="brake fluid"))
+        grades = {"brake_hose:front_left": Grade.FAILED, "brake_pipes": Grade.WORN}
+        self.assertEqual(linked(brake, {}, grades, True).linked,
+                         ("a brake hose is worn", "brake pipes rust", "the pedal is low"))  # fmt: skip
+        coolant = leak_found(self.looks((0, "weep", None), fluid="coolant"))
+        self.assertEqual(linked(coolant, {}, {"coolant_hoses": Grade.WORN}, False).linked, ("coolant hoses are worn",))
 
     def test_water_is_normal_and_fuel_stands_down(self):
         self.assertEqual(

@@ -1,8 +1,11 @@
-"""What is seen outside and speaks of the film too: gaps, peeling paint, cracked bumpers, replaced glass."""
+"""What is seen outside, below and under the bonnet and speaks of the film too: gaps, peeling paint, cracked bumpers,
+replaced glass, work on the structure.
+"""
 
 from __future__ import annotations
 
 import tomllib
+from collections.abc import Mapping
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -12,10 +15,16 @@ from hakutsu.core.body.fit import fit_found
 from hakutsu.core.body.glass import odd_marks
 from hakutsu.dossier.body import BodyDossier
 from hakutsu.entries.body import BlemishKind
+from hakutsu.entries.engine import Bay
+from hakutsu.entries.under import RepairSign, UnderZone
+from hakutsu.vehicle.under import zones
 
 GAP = "gap_out"
 STRESS = "stress_cracks"
 GLASS = "glass_replaced"
+WORKED, PULLED = "below_worked", "below_pulled"
+GRAVE_SIGNS = {RepairSign.WELD, RepairSign.PATCH, RepairSign.PULLED, RepairSign.HOLES}
+SIDES = ("left", "right")
 
 
 @cache
@@ -57,3 +66,33 @@ def cue_of_mark(body: BodyDossier, entry: UUID) -> list[tuple[str, str]]:
     """Panels and cues that one blemish speaks of."""
     mark = body.blemishes[entry]
     return _of_mark(mark.place, mark.body.kind)
+
+
+def below_cues(looks: Mapping[str, UnderZone], bay: Bay | None) -> dict[str, dict[str, bool]]:
+    """Cues of every panel from the structure it hangs on, by cue whether it is there.
+
+    A zone looked at without a sign is the absence of both cues on its panels, unless another zone of theirs has one; a
+    zone that was not visible says nothing.
+    """
+    found: dict[str, dict[str, bool]] = {}
+    for key, look in looks.items():
+        if look.not_visible:
+            continue
+        signs = set(look.repair)
+        there = {WORKED: bool(signs - GRAVE_SIGNS), PULLED: bool(signs & GRAVE_SIGNS)}
+        for panel in _panels_over(key):
+            for cue, seen in there.items():
+                mine = found.setdefault(panel, {})
+                mine[cue] = mine.get(cue, False) or seen
+    for sign in bay.signs if bay is not None else ():
+        row = _table()["bay"].get(str(sign))
+        for side in (bay.side,) if bay is not None and bay.side else SIDES:
+            for panel in row["panels"] if row else ():
+                found.setdefault(panel.replace("{s}", side), {})[row["cue"]] = True
+    return found
+
+
+def _panels_over(zone: str) -> list[str]:
+    side = zones()[zone].side
+    plain = zone if side is None else zone.removesuffix(f"_{side}")
+    return [panel.replace("{s}", side or "") for panel in _table()["below"].get(plain, ())]

@@ -187,6 +187,12 @@ def fluid_found(fluid: Fluid) -> list[Found]:
     return found
 
 
+def fluid_tests_good(fluid: Fluid) -> bool:
+    """Whether a test that holds for this fluid found nothing wrong with it."""
+    found = fluid_found(fluid)
+    return bool(found) and fluid.kind not in NOT_GLYCOL and found[0].follows is Follows.NOTE
+
+
 def pedal_found(pedal: Pedal, brakes: Mapping[str, Brake]) -> list[Found]:
     """What the pedal tells; a low or soft pedal and a wet pipe are one story."""
     found = []

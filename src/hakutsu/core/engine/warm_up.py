@@ -20,6 +20,7 @@ from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
 from hakutsu.core.estimate import Estimate
+from hakutsu.entries.engine import heat_confirmed, heat_suspected
 
 Floats = NDArray[np.float64]
 Z80 = 1.2815515655446004
@@ -195,7 +196,7 @@ def judge(
     """
     table, every = warm_up_table(), sorted(samples, key=lambda one: one.minute)
     fit = warm_up(every, start_c)
-    if stopped := _stop(every, fit):
+    if stopped := _stop(every):
         return stopped
     if fit is None:
         more = int(table["sample"]["least"]) - len(every)
@@ -224,20 +225,25 @@ def _judged(settled: Estimate, outside_c: float | None, diesel: bool, map_contro
     return WarmUpVerdict(Warming.HOT, where)
 
 
-def _stop(every: Sequence[Sample], fit: WarmUp | None) -> WarmUpVerdict | None:
-    """Whether the newest readings stop the engine: one that fits its course, or two in a row."""
+def _stop(every: Sequence[Sample]) -> WarmUpVerdict | None:
+    """Whether the newest readings stop the engine, or ask for another at once."""
     if not every:
         return None
-    stop, last = warm_up_table()["stop"], every[-1]
-    too_hot = last.coolant_c >= stop["reading_c"]
-    rising = last.fan and last.coolant_c >= stop["rising_c"] and len(every) > 1 and last.coolant_c > every[-2].coolant_c
-    if not (too_hot or rising):
+    readings = [(one.minute, one.coolant_c, one.fan) for one in every]
+    hot = heat_suspected(readings[-1])
+    confirmed = heat_confirmed(readings)
+    if not (hot or confirmed):
         return None
+    last = every[-1]
+    too_hot = last.coolant_c >= warm_up_table()["stop"]["reading_c"]
     words = f"{{temperature {last.coolant_c:.1f}}}{'' if too_hot else ' and rising with the fan running'}"
-    again = len(every) > 1 and every[-2].coolant_c >= stop["rising_c"] - 4.0
-    if again or (fit is not None and not fit.wrong[-1] and last.coolant_c - every[-2].coolant_c < STEEPEST_C):
+    if confirmed:
         return WarmUpVerdict(Warming.STOP, words)
+    if not too_hot and not _heated(every):
+        return None
     return WarmUpVerdict(Warming.NOT_SETTLED, f"{words}: read again at once", 1, repeat=True)
 
 
-STEEPEST_C = 15.0  # between two samples: a jump by more is read again before it is believed
+def _heated(every: Sequence[Sample]) -> bool:
+    """Whether the newest reading lies above the one before it."""
+    return len(every) > 1 and every[-1].coolant_c > every[-2].coolant_c

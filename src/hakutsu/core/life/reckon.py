@@ -46,7 +46,8 @@ class Given:
     """All that a vehicle's lives are reckoned from, beside what was measured.
 
     `km_per_year` is the buyer's, or assumed; `age_years` and `odometer_km` none where not known. `grades` and `proofs`
-    by piece, `own` the inspector's figures by component; `circumstances` of past and future use.
+    by piece, `own` the inspector's figures by component; circumstances of `past` and `future` use; `because` says, by
+    piece, from what a grade follows that nobody gave by hand.
     """
 
     mechanics: Mechanics
@@ -59,6 +60,7 @@ class Given:
     grades: Mapping[str, Grade] = field(default_factory=dict)
     proofs: Mapping[str, Proof] = field(default_factory=dict)
     own: Mapping[str, LifeFigures] = field(default_factory=dict)
+    because: Mapping[str, str] = field(default_factory=dict)
 
 
 @cache
@@ -192,7 +194,8 @@ def _reasons(one: Component, mine: Sequence[Piece], given: Given, assumed: str) 
     for piece in mine:
         side = f"{{{piece.corner.split('_')[1]}}} " if len(mine) > 1 else ""
         if grade := given.grades.get(piece.key):
-            yield f"{side}graded {grade}"
+            words = given.because.get(piece.key)
+            yield f"{side}{words}: counted as {grade}" if words else f"{side}graded {grade}"
         if proof := given.proofs.get(piece.key):
             yield f"{side}{proof.words}"
     if one.looked_only:

@@ -8,13 +8,14 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
-from hakutsu.core.cabin import usual_wear
+from hakutsu.core.cabin import usual_at
 from hakutsu.core.hazards import activities
 from hakutsu.entries import cabin as kinds
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.cabin_section import cabin_line
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.inventory import expected_belongings
 from hakutsu.web.desk import ReckoningHere
 from hakutsu.web.rendering import fragment, page
 
@@ -24,10 +25,15 @@ router = APIRouter()
 def cabin_context(reckoning: Reckoning) -> dict[str, Any]:
     """Every part with its grade and what is usual, findings, looks."""
     terms, cabin = reckoning.terms, reckoning.dossier.cabin
-    km = reckoning.dossier.corners.mechanics.odometer_km
+    mechanics = reckoning.dossier.corners.mechanics
+    km, years = mechanics.odometer_km, mechanics.age_years(reckoning.corners.on)
     rows = [
-        (part.key, terms.say(part.name), cabin.wear.get(part.key), usual_wear(part.key, km) if km is not None else None)
+        (part.key, terms.say(part.name), cabin.wear.get(part.key), usual_at(part.key, km, years))
         for part in cabin_parts().values()
+    ]
+    things = [
+        (one.key, terms.say(one.name), terms.place(one.place), cabin.inventory.get(one.key), one.optional)
+        for one in expected_belongings(str(mechanics.power))
     ]
     return {
         "dossier": reckoning.dossier,
@@ -36,6 +42,9 @@ def cabin_context(reckoning: Reckoning) -> dict[str, Any]:
         "activity_names": activities(),
         "rows": rows,
         "km": km,
+        "things": things,
+        "states": list(kinds.There),
+        "controls": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in cabin.controls],
         "found": [cabin_line(one, terms) for one in reckoning.cabin.found],
         "beyond": [terms.say(cabin_parts()[part].name) for part in reckoning.cabin.beyond_taste],
         "taste": str(reckoning.dossier.opening.brief.taste),
@@ -53,6 +62,8 @@ def cabin_fragments(reckoning: Reckoning) -> dict[str, str]:
     context = cabin_context(reckoning)
     return {
         "cabin_parts": fragment("cabin/_parts.html", **context),
+        "cabin_things": fragment("cabin/_things.html", **context),
+        "cabin_controls": fragment("cabin/_controls.html", **context),
         "cabin_found": fragment("cabin/_found.html", **context),
         "standing": fragment("round/_standing.html", **context),
     }

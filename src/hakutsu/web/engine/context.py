@@ -12,16 +12,31 @@ from hakutsu.core.engine.electric import Chemistry
 from hakutsu.core.engine.fluids import fluid_table
 from hakutsu.core.engine.warm_up import Warming
 from hakutsu.core.hazards import activities
+from hakutsu.core.life.components import components, fitted
 from hakutsu.entries import Entry, fluids
 from hakutsu.entries import engine as kinds
+from hakutsu.entries.corners import Grade
 from hakutsu.entries.registry import Body
 from hakutsu.figures.svg import swatch
 from hakutsu.figures.warm_up import warm_up_curve
+from hakutsu.instruments.diagnostic.stand_in import engines
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.engine_section import COLD, engine_line, oil_words
 from hakutsu.report.wording import body_words
 from hakutsu.web.rendering import fragment
 
-ROOMS = {"fluids": "Fluids", "run": "Engine run", "air": "Air and heat", "electric": "Battery and pack"}
+ROOMS = {
+    "fluids": "Fluids",
+    "bay": "Under the bonnet",
+    "run": "Engine run",
+    "air": "Air and heat",
+    "electric": "Battery and pack",
+}
+BAY_PARTS = (
+    "battery", "coolant_hoses", "radiator", "water_pump", "thermostat", "auxiliary_belt", "alternator", "starter",
+    "mounts", "turbo", "fuel_pump", "air_compressor", "brake_pipes",
+)  # fmt: skip
+WATCHES = (10, 20, 30)
 
 
 def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
@@ -38,6 +53,17 @@ def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
         "room": room,
         "temperature": terms.scale("temperature"),
         "pressure": terms.scale("pressure"),
+        "stood": _stood(reckoning),
+        "effects": list(kinds.Effect),
+        "whens": list(kinds.When),
+        "cold": COLD[found.cold],
+        "run_found": [engine_line(one, terms) for one in found.run_found],
+        "idle": found.idle,
+        "oil": oil_words(found.oil, terms) if found.oil else "",
+        "after": [(terms.say(one.words), terms.say(one.before), one.done) for one in found.after_drive],
+        "watches": WATCHES,
+        **_bay(reckoning),
+        "engines": list(engines()),
         "smokes": list(kinds.Smoke),
         "fumes": list(kinds.Fumes),
         "chemistries": list(Chemistry),
@@ -70,11 +96,42 @@ def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
     }
 
 
+def _stood(reckoning: Reckoning) -> str:
+    """How long it stood and what was done with it, as noted on arrival."""
+    arrival = reckoning.dossier.day.arrival
+    if arrival is None or arrival.stood_days is None:
+        return "not known"
+    where = f", {arrival.stood_where}" if arrival.stood_where else ""
+    return f"{arrival.stood_days} days{where}, {arrival.moved}"
+
+
+def _bay(reckoning: Reckoning) -> dict[str, Any]:
+    """Parts under the bonnet that have a life, with their grades; signs."""
+    terms, dossier, derived = reckoning.terms, reckoning.dossier, reckoning.condition.derived
+    rows = []
+    for key in BAY_PARTS:
+        if fitted(components()[key], dossier.corners.mechanics) is False:
+            continue
+        seen = dossier.corners.gear.get(key)
+        grade, why = derived.get(key, (None, ""))
+        rows.append((key, terms.say(components()[key].name), components()[key].tested, seen, grade, terms.say(why)))
+    signs = dossier.engine.bay
+    return {
+        "bay_rows": rows,
+        "grades": list(Grade),
+        "bay_signs": list(kinds.BaySign),
+        "bay": signs,
+        "bay_words": body_words(signs.body, terms)[1] if signs else "",
+        "bay_found": [engine_line(one, terms) for one in reckoning.engine.bay_found],
+    }
+
+
 def _run(reckoning: Reckoning) -> list[tuple[Entry, Body]]:
     """Everything noted of the run, in the order of the logbook."""
     engine = reckoning.dossier.engine
     found: list[tuple[Entry, Body]] = [(one.entry, one.body) for one in engine.samples]
     found += [(one.entry, one.body) for one in engine.looks]
+    found += [(one.entry, one.body) for one in engine.idles]
     if engine.start is not None:
         found.append((engine.start.entry, engine.start.body))
     return sorted(found, key=lambda one: one[0].seq)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import subprocess
-import sys
 from collections import deque
 from threading import Event, RLock, Thread
 from typing import Any
@@ -18,6 +16,7 @@ from hakutsu.report.wording import reading_words
 from hakutsu.vehicle.vocabulary import Substrate
 from hakutsu.web.desk import Desk
 from hakutsu.web.film.aiming import Aim, next_aim
+from hakutsu.web.owned import DidNotStart, OwnedStandIn
 
 KEPT_NEWS = 400
 ANSWER_SECONDS = 6.0
@@ -34,7 +33,7 @@ class GaugeSession:
         self._desk, self._inspection = desk, inspection
         self._lock = RLock()
         self._link: GaugeLink | None = None
-        self._process: subprocess.Popen[str] | None = None
+        self._process: OwnedStandIn | None = None
         self._walking: Thread | None = None
         self._stop_walk, self._answered = Event(), Event()
         self.news: deque[tuple[int, dict[str, Any]]] = deque(maxlen=KEPT_NEWS)
@@ -89,23 +88,15 @@ class GaugeSession:
         vehicle = self._desk.reckoning(self._inspection).dossier.vehicle
         body = (vehicle.body_style, vehicle.doors)
         fitting = [name for name, car in painted_cars().items() if (car["style"], car["doors"]) == body]
-        command = [sys.executable, "-m", "hakutsu", "gauge", "simulate", "--until-stdin-closes", "--port", "0"]
-        command += ["--car", fitting[0] if fitting else str(self._inspection)]
-        command += ["--style", body[0], "--doors", str(body[1])]
-        self._process = subprocess.Popen(
-            command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
-        )
-        said = self._process.stdout.readline() if self._process.stdout else ""
-        if "socket://" not in said:
-            self.close()
-            raise LinkTrouble("the stand-in did not start")
-        self.open_process(said.split()[-1])
-
-    def open_process(self, url: str) -> None:
-        """Open the link to the stand-in just started."""
-        process, self._process = self._process, None
-        self.open(url, follows=True)
-        self._process, self.stand_in = process, True
+        car = fitting[0] if fitting else str(self._inspection)
+        try:
+            started = OwnedStandIn(
+                "gauge", "simulate", "--car", car, "--style", body[0], "--doors", str(body[1])
+            )  # fmt: skip
+        except DidNotStart as error:
+            raise LinkTrouble(str(error)) from error
+        self.open(started.url, follows=True)
+        self._process, self.stand_in = started, True
         self.tell(**self.state())
 
     def close(self) -> None:
@@ -117,11 +108,7 @@ class GaugeSession:
         if link is not None:
             link.stop()
         if process is not None:
-            process.terminate()
-            process.wait(timeout=5)
-            for pipe in (process.stdin, process.stdout):
-                if pipe is not None:
-                    pipe.close()
+            process.end()
         self.connected = self.stand_in = False
         self.gauge, self.battery, self.walked = "", None, None
         self.tell(**self.state())

@@ -15,6 +15,7 @@ from hakutsu.entries.money import Treat
 from hakutsu.figures.spending import spending_figure
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.life import Lives
+from hakutsu.report.condition_section import condition_section
 from hakutsu.report.corner_wording import OTHER_PARTS, part_name
 from hakutsu.report.life_section import (
     calendar_svg,
@@ -29,7 +30,13 @@ from hakutsu.vehicle import mechanics as kinds
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.web.rendering import fragment
 
-ROOMS = {"calendar": "Life calendar", "money": "Money", "sheet": "Negotiation sheet", "facts": "Facts and proofs"}
+ROOMS = {
+    "calendar": "Life calendar",
+    "money": "Money",
+    "sheet": "Negotiation sheet",
+    "condition": "Condition",
+    "facts": "Facts and proofs",
+}
 MOST_KM = 200_000
 
 
@@ -122,6 +129,10 @@ def _sheet(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
     }  # fmt: skip
 
 
+def _condition(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
+    return {"condition": condition_section(reckoning)}
+
+
 def _facts(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
     corners, terms = reckoning.dossier.corners, reckoning.terms
     parts = [("Measured", [(key, name) for key, name in OTHER_PARTS.items()])]
@@ -148,5 +159,5 @@ def _facts(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
 
 
 _ROOMS: dict[str, Callable[[Reckoning, Lives], dict[str, Any]]] = {
-    "calendar": _calendar, "money": _money, "sheet": _sheet, "facts": _facts,
+    "calendar": _calendar, "money": _money, "sheet": _sheet, "condition": _condition, "facts": _facts,
 }  # fmt: skip

@@ -16,7 +16,7 @@ from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.entries.follow_up import Moment
 from hakutsu.figures.time_strip import time_strip
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.body_section import story_lines
+from hakutsu.report.condition_section import story_lines
 from hakutsu.report.round_section import answered_questions, open_questions
 from hakutsu.report.wording import body_words, walk_words
 from hakutsu.vehicle.panels import panels

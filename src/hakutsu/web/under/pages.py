@@ -10,6 +10,7 @@ from fastapi.responses import Response
 from markupsafe import Markup
 
 from hakutsu.core.hazards import activities
+from hakutsu.core.under.leaks import LeakFound
 from hakutsu.entries import under as kinds
 from hakutsu.entries.body import Coating, RustGrade
 from hakutsu.figures.under import under_schematic
@@ -36,7 +37,7 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "zones": [(key, terms.say(zone.name)) for key, zone in zones().items()],
         "open": [key for key in zones() if key not in under.zones],
         "found": [zone_line(one, terms) for one in reckoning.under.zones],
-        "leaks": [leak_line(one, terms) for one in reckoning.under.leaks],
+        "leaks": [(leak_line(one, terms), _again(one)) for one in reckoning.under.leaks],
         "said": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in under.zones.values()],
         "leaks_said": [
             (seen.entry.id, body_words(seen.body, terms)[1]) for looks in under.leaks.values() for seen in looks
@@ -50,6 +51,11 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "unobserved": [(one.because, one.parts) for one in reckoning.unobserved],
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection)}),
     }  # fmt: skip
+
+
+def _again(one: LeakFound) -> str:
+    """What a second look at a leak begins with."""
+    return json.dumps({"fluid": str(one.fluid), "origin": one.origin, "zone": one.zone})
 
 
 def under_fragments(reckoning: Reckoning) -> dict[str, str]:

@@ -1,56 +1,27 @@
-/** The cabin: a tap grades a part; what is smelt, felt and seen is a form. */
+/** The cabin: a tap grades a part or says of a thing whether it is there; forms say what is smelt, felt and seen. */
 
-import { bodyOfForm, restore, snapshot } from "../entry-form.js";
-import { swap } from "../fragments.js";
-import { draft, Outbox, showSaved } from "../outbox.js";
+import { draft } from "../outbox.js";
+import { openStation, readForm, say } from "../station.js";
 
-const main = document.querySelector("[data-cabin]");
-const config = JSON.parse(main.dataset.config);
-const form = document.querySelector("[data-entry='cabin.looked']");
-const sent = new Map();
+const station = openStation("cabin");
 
-const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "cabin" }),
-  onReply: (reply) => {
-    reply.acknowledged.forEach((id) => sent.delete(id));
-    if (reply.fragments) swap(reply.fragments);
-  },
-  onState: showSaved,
-  onRefused: (refused) => {
-    const held = sent.get(refused[0].draft.id);
-    if (held) restore(held);
-    say(`Not stored: ${refused[0].message}`, true);
-  },
-});
-
-function say(words, fault = false) {
-  const said = form.querySelector("[data-said]");
-  said.textContent = words;
-  said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
-}
-
-form.addEventListener("submit", (event) => {
+document.addEventListener("submit", (event) => {
+  const form = event.target.closest("form[data-entry]");
+  if (!form) return;
   event.preventDefault();
-  const { body, fault, field } = bodyOfForm(form);
-  if (fault) {
-    say(fault, true);
-    field.focus();
-    return;
-  }
-  const made = draft("cabin.looked", body);
-  sent.set(made.id, snapshot(form));
-  outbox.add([made]);
-  say("noted");
+  const body = readForm(form);
+  if (!body) return;
+  station.note(form, form.dataset.entry, body);
+  say(form, "noted");
   form.reset();
 });
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-part], [data-strike]");
+  const target = event.target.closest("[data-part], [data-thing]");
   if (!target) return;
-  const { part, wear, renewed, strike } = target.dataset;
-  if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
-  if (part) outbox.add([draft("cabin.wear", { part, wear, ...(renewed ? { renewed: true } : {}) })]);
+  const { part, wear, renewed, thing, there } = target.dataset;
+  if (part) station.outbox.add([draft("cabin.wear", { part, wear, ...(renewed ? { renewed: true } : {}) })]);
+  if (thing) station.outbox.add([draft("cabin.inventory", { thing, there })]);
 });
 
-outbox.send();
-document.documentElement.dataset.ready = "cabin";
+station.ready();

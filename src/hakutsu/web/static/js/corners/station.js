@@ -1,44 +1,13 @@
 /** The corner station: forms keep what was noted, every button of theirs is an entry through the outbox. */
 
-import { bodyOfForm, restore, snapshot } from "../entry-form.js";
-import { swap } from "../fragments.js";
-import { draft, Outbox, showSaved } from "../outbox.js";
+import { draft } from "../outbox.js";
+import { openStation, readForm, say } from "../station.js";
 
-const main = document.querySelector("[data-corners]");
-const config = JSON.parse(main.dataset.config);
 const SHARED = ["size", "make", "season"];
 const NAMES = { wheel_note: "note", tyre_note: "note", brake_note: "note", fluid_note: "note", pedal_note: "note", brake_cracks: "cracks" };
-const sent = new Map();
+const station = openStation("corners");
+const { outbox } = station;
 let lastTyre = document.querySelector("[data-entry='corner.tyre'] [name=size]:not([value=''])")?.form;
-
-const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "corners" }),
-  onReply: (reply) => {
-    reply.acknowledged.forEach((id) => sent.delete(id));
-    if (reply.fragments) swap(reply.fragments);
-  },
-  onState: showSaved,
-  onRefused: (refused) => {
-    for (const one of refused) {
-      const kept = sent.get(one.draft.id);
-      if (!kept) continue;
-      restore(kept.held);
-      say(kept.form, `Not stored: ${one.message}`, true);
-      fieldOf(kept.form, one.field)?.setAttribute("aria-invalid", "true");
-    }
-  },
-});
-
-function fieldOf(form, name) {
-  const plain = name.split(".")[0];
-  return form.querySelector(`[name="${CSS.escape(plain)}"], [data-into="${CSS.escape(plain)}"]`);
-}
-
-function say(form, words, fault = false) {
-  const said = form.querySelector("[data-said]") ?? form.closest("[data-corner]").querySelector("[data-said]");
-  said.textContent = words;
-  said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
-}
 
 /** Field names that differ from the entry's, because two fields of a corner must not share an id. */
 function renamed(body) {
@@ -46,9 +15,7 @@ function renamed(body) {
 }
 
 async function note(form, kind, body) {
-  const made = draft(kind, body, form.dataset.place ? { place: form.dataset.place } : {});
-  sent.set(made.id, { form, held: snapshot(form) });
-  await outbox.add([made]);
+  await station.note(form, kind, body, form.dataset.place ? { place: form.dataset.place } : {});
   say(form, `${body.part ? `${form.elements.part.selectedOptions[0].text}: ${body.grade}` : "It is"} noted`);
 }
 
@@ -56,14 +23,8 @@ document.addEventListener("submit", (event) => {
   const form = event.target.closest("form[data-entry]");
   if (!form) return;
   event.preventDefault();
-  form.querySelectorAll("[aria-invalid]").forEach((one) => one.removeAttribute("aria-invalid"));
-  const { body, fault, field } = bodyOfForm(form);
-  if (fault) {
-    say(form, fault, true);
-    field.setAttribute("aria-invalid", "true");
-    field.focus();
-    return;
-  }
+  const body = readForm(form);
+  if (!body) return;
   if (event.submitter?.name === "grade") body.grade = event.submitter.value;
   if (form.dataset.entry === "corner.tyre") lastTyre = form;
   note(form, form.dataset.entry, renamed(body));
@@ -115,10 +76,9 @@ function show(at) {
 }
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-strike], [data-rest], [data-same], [data-at]");
+  const target = event.target.closest("[data-rest], [data-same], [data-at]");
   if (!target) return;
-  const { strike, rest, same, at } = target.dataset;
-  if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
+  const { rest, same, at } = target.dataset;
   if (rest) restSound(rest);
   if (same) copyShared(same);
   if (at) {
@@ -127,5 +87,4 @@ document.addEventListener("click", (event) => {
   }
 });
 
-outbox.send();
-document.documentElement.dataset.ready = "corners";
+station.ready();

@@ -1,36 +1,14 @@
-/** The engine station: every form is an entry; a reading without a minute is counted from the start. */
+/** The engine station: every form is an entry; doubtful numbers are asked about first; the link fills the run. */
 
-import { bodyOfForm, restore, snapshot } from "../entry-form.js";
-import { swap } from "../fragments.js";
-import { draft, Outbox, showSaved } from "../outbox.js";
+import { draft } from "../outbox.js";
+import { fieldOf, openStation, readForm, say, sayAt } from "../station.js";
+import { openLink } from "./link.js";
+import { stopwatches } from "./stopwatch.js";
 
-const main = document.querySelector("[data-engine]");
-const config = JSON.parse(main.dataset.config);
-const sent = new Map();
+const ASK_MS = 1500;
+const station = openStation("engine");
+const { config, outbox } = station;
 let started = config.started ? new Date(config.started) : null;
-
-const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "engine", room: config.room }),
-  onReply: (reply) => {
-    reply.acknowledged.forEach((id) => sent.delete(id));
-    if (reply.fragments) swap(reply.fragments);
-  },
-  onState: showSaved,
-  onRefused: (refused) => {
-    for (const one of refused) {
-      const kept = sent.get(one.draft.id);
-      if (!kept) continue;
-      restore(kept.held);
-      say(kept.form, `Not stored: ${one.field}: ${one.message}`, true);
-    }
-  },
-});
-
-function say(form, words, fault = false) {
-  const said = form.querySelector("[data-said]");
-  said.textContent = words;
-  said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
-}
 
 /** What a reading lacks, or an empty text; adds the minute where none was typed. */
 function completed(body) {
@@ -42,33 +20,69 @@ function completed(body) {
   return "";
 }
 
-document.addEventListener("submit", (event) => {
+/** What the server doubts in an entry about to be stored; nothing where it does not answer: storing goes on then. */
+async function doubts(kind, body) {
+  try {
+    const answer = await fetch(`/inspections/${config.inspection}/engine/doubts`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ kind, body }),
+      signal: AbortSignal.timeout(ASK_MS),
+    });
+    return answer.ok ? await answer.json() : [];
+  } catch {
+    return [];
+  }
+}
+
+/** Ask at the field; sending the same once more keeps it. @returns {Promise<boolean>} whether to wait */
+async function asks(form, kind, body) {
+  const same = JSON.stringify(body);
+  if (form.dataset.sure === same) return false;
+  const [first] = await doubts(kind, body);
+  if (!first) return false;
+  form.dataset.sure = same;
+  sayAt(form, fieldOf(form, first.field), `${first.message} Send it once more to keep it as it is.`);
+  return true;
+}
+
+document.addEventListener("submit", async (event) => {
   const form = event.target.closest("form[data-entry]");
   if (!form) return;
   event.preventDefault();
   const kind = form.dataset.entry;
-  const { body, fault, field } = bodyOfForm(form);
-  const lacking = fault || (kind === "engine.sample" ? completed(body) : "");
+  const body = readForm(form);
+  if (!body) return;
+  const typed = body.minute !== undefined;
+  const lacking = kind === "engine.sample" ? completed(body) : kind === "engine.idle" && !body.rpm ? "No speeds yet." : "";
   if (lacking) {
-    say(form, lacking, true);
-    (field ?? form.querySelector("input")).focus();
+    sayAt(form, form.querySelector("input, textarea"), lacking);
     return;
   }
-  const made = draft(kind, body);
+  if (form.dataset.asking) return;
+  form.dataset.asking = "yes";
+  const waits = await asks(form, kind, body);
+  delete form.dataset.asking;
+  if (waits) {
+    if (kind === "engine.sample" && !typed) form.elements.minute.value = body.minute;
+    return;
+  }
+  delete form.dataset.sure;
+  const made = await station.note(form, kind, body);
   if (kind === "engine.start") started = new Date(made.at);
-  sent.set(made.id, { form, held: snapshot(form) });
-  outbox.add([made]);
   say(form, "noted");
   if (kind === "engine.sample") {
     for (const one of form.querySelectorAll("input:not([type=checkbox])")) one.value = "";
     form.elements.coolant_c.focus();
   }
+  if (kind === "engine.idle") form.elements.rpm.value = "";
 });
 
 document.addEventListener("click", (event) => {
-  const strike = event.target.closest("[data-strike]")?.dataset.strike;
-  if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
+  const { gear, grade } = event.target.closest("[data-gear]")?.dataset ?? {};
+  if (gear) outbox.add([draft("corner.gear", { part: gear, grade, tested: "by eye and hand" })]);
 });
 
-outbox.send();
-document.documentElement.dataset.ready = "engine";
+stopwatches();
+openLink(station);
+station.ready();

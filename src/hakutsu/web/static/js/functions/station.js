@@ -1,36 +1,19 @@
 /** Functions: a tap is a try; more than yes or no goes through the form beside. */
 
-import { swap } from "../fragments.js";
-import { draft, Outbox, showSaved } from "../outbox.js";
+import { draft } from "../outbox.js";
+import { openStation, say, sayAt } from "../station.js";
 
-const main = document.querySelector("[data-functions]");
-const config = JSON.parse(main.dataset.config);
 const more = document.querySelector("[data-say]");
 const lamp = document.querySelector("[data-lamp]");
-
-const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "functions" }),
-  onReply: (reply) => reply.fragments && swap(reply.fragments),
-  onState: showSaved,
-  onRefused: (refused) => {
-    const form = refused[0].draft.kind === "function.lamp" ? lamp : more;
-    say(form, `Not stored: ${refused[0].message}`, true);
-  },
-});
-
-function say(form, words, fault = false) {
-  const said = form.querySelector("[data-said]");
-  said.textContent = words;
-  said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
-}
+const { outbox, note, ready } = openStation("functions", { fallback: () => more });
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-item], [data-more], [data-strike], [data-fitted]");
+  const target = event.target.closest("[data-item], [data-more], [data-fitted], [data-rest]");
   if (!target) return;
-  const { item, result, more: which, name, strike, fitted } = target.dataset;
+  const { item, result, more: which, name, fitted, rest } = target.dataset;
   if (item) outbox.add([draft("function.tried", { item, result })]);
-  if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
   if (fitted) outbox.add([draft("function.fitted", { item: fitted, there: true })]);
+  if (rest) outbox.add(rest.split(",").map((one) => draft("function.tried", { item: one, result: "works" })));
   if (which) {
     more.elements.item.value = which;
     more.querySelector("[data-of]").textContent = name;
@@ -50,18 +33,16 @@ more.addEventListener("submit", (event) => {
   for (const field of [working, of]) {
     if (!field.value.trim()) continue;
     if (!/^\d+$/.test(field.value.trim())) {
-      say(more, `“${field.value}” is no whole number.`, true);
-      field.focus();
+      sayAt(more, field, `“${field.value}” is no whole number.`);
       return;
     }
     body[field.name] = Number(field.value);
   }
   if (!body.but && body.result !== "partly") {
-    say(more, body.result === "not tested" ? "Say why not." : "Say what is unlike it should be.", true);
-    but.focus();
+    sayAt(more, but, body.result === "not tested" ? "Say why not." : "Say what is unlike it should be.");
     return;
   }
-  outbox.add([draft("function.tried", body)]);
+  note(more, "function.tried", body);
   say(more, "noted");
   for (const field of [but, working, of]) field.value = "";
 });
@@ -70,15 +51,13 @@ lamp.addEventListener("submit", (event) => {
   event.preventDefault();
   const { name, red } = lamp.elements;
   if (!name.value.trim()) {
-    say(lamp, "Say which lamp.", true);
-    name.focus();
+    sayAt(lamp, name, "Say which lamp.");
     return;
   }
-  outbox.add([draft("function.lamp", { name: name.value.trim(), kind: event.submitter.value, red: red.checked })]);
+  note(lamp, "function.lamp", { name: name.value.trim(), kind: event.submitter.value, red: red.checked });
   say(lamp, "noted");
   name.value = "";
   red.checked = false;
 });
 
-outbox.send();
-document.documentElement.dataset.ready = "functions";
+ready();

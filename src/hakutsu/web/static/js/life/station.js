@@ -1,41 +1,13 @@
 /** Life and money: controls that show what they would change, and forms that are entries. */
 
-import { bodyOfForm, restore, snapshot } from "../entry-form.js";
 import { swap } from "../fragments.js";
-import { draft, Outbox, showSaved } from "../outbox.js";
+import { draft } from "../outbox.js";
+import { openStation, readForm, say, sayAt } from "../station.js";
 
 const PAUSE_MS = 120;
-const main = document.querySelector("[data-life]");
-const config = JSON.parse(main.dataset.config);
 const control = document.querySelector("[data-control]");
-const sent = new Map();
-
-const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "life", room: config.room }),
-  onReply: (reply) => {
-    reply.acknowledged.forEach((id) => sent.delete(id));
-    if (reply.fragments) swap(reply.fragments);
-  },
-  onState: showSaved,
-  onRefused: (refused) => {
-    for (const one of refused) {
-      const kept = sent.get(one.draft.id);
-      if (!kept) continue;
-      const form = kept.form.isConnected ? kept.form : document.querySelector(kept.again);
-      if (form === kept.form) restore(kept.held);
-      say(form ?? control, `Not stored: ${one.message}`, true);
-    }
-  },
-});
-
-function say(form, words, fault = false) {
-  const said = form?.querySelector("[data-said]");
-  if (!said) return;
-  said.textContent = words;
-  said.classList.remove("hidden");
-  said.classList.toggle("font-bold", fault);
-  said.classList.toggle("text-needs", fault);
-}
+const station = openStation("life", { again: (kept) => document.querySelector(kept.again), fallback: () => control });
+const { config, outbox } = station;
 
 /** An amount as it is written: "1,250.50", "1250,50". @param {string} text */
 function amountOf(text) {
@@ -53,17 +25,12 @@ document.addEventListener("submit", (event) => {
   }
   if (!form?.dataset.entry) return;
   event.preventDefault();
-  const { body, fault, field } = bodyOfForm(form);
-  if (fault) {
-    say(form, fault, true);
-    field.focus();
-    return;
-  }
+  const body = readForm(form);
+  if (!body) return;
   if ("amount" in body) {
     const amount = amountOf(body.amount);
     if (amount === null) {
-      say(form, `“${body.amount}” is no amount; write it in figures, such as 250 or 250.50.`, true);
-      form.elements.amount.focus();
+      sayAt(form, form.elements.amount, `“${body.amount}” is no amount; write it in figures, such as 250 or 250.50.`);
       return;
     }
     body.amount = amount;
@@ -72,17 +39,10 @@ document.addEventListener("submit", (event) => {
   if (form.dataset.line) body.line = form.dataset.line;
   if (form.dataset.of) body.of = form.dataset.of;
   const place = form.elements.place?.value;
-  const made = draft(form.dataset.entry, form.dataset.wrap ? { [form.dataset.wrap]: body } : body, place ? { place } : {});
   const again = form.dataset.line ? `[data-line="${CSS.escape(form.dataset.line)}"]` : `[data-of="${form.dataset.of}"]`;
-  sent.set(made.id, { form, again, held: snapshot(form) });
-  outbox.add([made]);
+  station.note(form, form.dataset.entry, form.dataset.wrap ? { [form.dataset.wrap]: body } : body, place ? { place } : {}, { again });
   say(form, "noted");
   if (form.dataset.entry === "life.proof") form.elements.proof.value = "";
-});
-
-document.addEventListener("click", (event) => {
-  const strike = event.target.closest("[data-strike]")?.dataset.strike;
-  if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
 });
 
 /** What the control says: distance as it is written, uses ticked. */
@@ -129,5 +89,4 @@ if (control) {
   });
 }
 
-outbox.send();
-document.documentElement.dataset.ready = "life";
+station.ready();

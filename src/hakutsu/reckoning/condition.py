@@ -1,0 +1,114 @@
+"""Grades of every part, from whichever station; each against what is usual at this age and distance."""
+
+from __future__ import annotations
+
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+from hakutsu.core.cabin import against_age, against_distance
+from hakutsu.core.condition import Standing, Stands, rust_stands, stands, usual_grade, usual_rust
+from hakutsu.core.corners.found import Follows
+from hakutsu.core.functions import Status
+from hakutsu.core.life.components import components, pieces
+from hakutsu.core.life.reckon import clocks_of, vehicle_ages
+from hakutsu.entries.corners import Grade
+from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.under import zones
+
+if TYPE_CHECKING:
+    from hakutsu.reckoning import Reckoning
+
+GRADED = {Status.FAILS: Grade.FAILED, Status.PARTLY: Grade.FAILING, Status.INTERMITTENT: Grade.FAILING,
+          Status.BUT: Grade.WORN, Status.WORKS: Grade.SOUND}  # fmt: skip
+# Things tried at the functions station that are parts with a life, by the beginning of their keys.
+TRIED = {"window": "window_regulator", "lock": "door_lock"}
+# What a rule of the fluids means for something due by the calendar.
+DUE = {"transmission": "gearbox_oil", "coolant": "coolant", "engine_oil": "engine_oil"}
+
+
+class ConditionReckoned:
+    """Grades by piece with where they come from, and the condition of the vehicle against its age."""
+
+    def __init__(self, reckoning: Reckoning) -> None:
+        self._reckoning = reckoning
+
+    @cached_property
+    def derived(self) -> dict[str, tuple[Grade, str]]:
+        """Grades that follow from measurements and tries, with the reason; a grade given by hand goes before them."""
+        found = dict(self._reckoning.engine.grades) | self._reckoning.under.grades
+        for item, status in self._reckoning.functions.statuses:
+            corner, _, rest = item.key.partition("_")
+            kind, _, side = rest.partition("_")
+            part = TRIED.get(kind)
+            if part and side and status.status in GRADED:
+                words = f"{status.status}{f', {status.words}' if status.words else ''}"
+                found[f"{part}:{corner}_{side}"] = (GRADED[status.status], words)
+        by_hand = self._reckoning.corners.grades
+        return {key: one for key, one in found.items() if key not in by_hand}
+
+    @cached_property
+    def grades(self) -> dict[str, Grade]:
+        """Every grade by piece."""
+        return {key: grade for key, (grade, _) in self.derived.items()} | self._reckoning.corners.grades
+
+    @cached_property
+    def due(self) -> dict[str, tuple[str, bool]]:
+        """What fluids say of something due by the calendar: words, and whether it is settled before paying."""
+        found: dict[str, tuple[str, bool]] = {}
+        for one in self._reckoning.engine.fluids:
+            for fluid in one.fluids:
+                if fluid in DUE and one.follows in (Follows.BUDGET, Follows.SETTLE) and len(one.fluids) == 1:
+                    found[DUE[fluid]] = (one.words, one.follows is Follows.SETTLE)
+        return found
+
+    @property
+    def _known(self) -> tuple[float, float] | None:
+        """Distance [km] and age [years], where one of them at least is known."""
+        given = self._reckoning.lives.given
+        if given.age_years is None and given.odometer_km is None:
+            return None
+        return vehicle_ages(given)[0][0]
+
+    @cached_property
+    def against(self) -> list[Stands]:
+        """Every grade against what is usual, the worse first; empty where neither age nor distance is known."""
+        if self._known is None:
+            return []
+        found = [*self._parts(*self._known), *self._rust(self._known[1]), *self._cabin(*self._known)]
+        order = [Standing.WORSE, Standing.BETTER, Standing.USUAL]
+        return sorted(found, key=lambda one: order.index(one.standing))
+
+    def _parts(self, km: float, years: float) -> list[Stands]:
+        given, found = self._reckoning.lives.given, []
+        for piece in pieces(given.mechanics, given.doors):
+            grade = self.grades.get(piece.key)
+            clocks = clocks_of(piece.component, given)
+            if grade is None or piece.component.looked_only or not (clocks.km or clocks.years):
+                continue
+            why = self.derived[piece.key][1] if piece.key in self.derived else ""
+            found.append(stands(piece.name, grade, usual_grade(clocks, km, years), why))
+        return found
+
+    def _rust(self, years: float) -> list[Stands]:
+        past = self._reckoning.dossier.opening.brief.past_factors
+        usual = usual_rust(years, salt="salt" in past, dry="dry" in past)
+        looks = self._reckoning.dossier.under.zones
+        return [
+            rust_stands(zones()[key].name, seen.body.rust, usual)
+            for key, seen in looks.items()
+            if not seen.body.not_visible
+        ]
+
+    def _cabin(self, km: float, years: float) -> list[Stands]:
+        grades = {part: seen.body for part, seen in self._reckoning.dossier.cabin.wear.items()}
+        found = []
+        for one in (*against_distance(grades, km), *against_age(grades, years)):
+            standing = Standing.WORSE if one.steps > 0 else Standing.BETTER if one.steps < 0 else Standing.USUAL
+            found.append(Stands(cabin_parts()[one.part].name, standing, str(grades[one.part].wear), str(one.usual)))
+        return found
+
+    @property
+    def beyond_taste(self) -> list[str]:
+        """What goes beyond the buyer's taste, whatever is usual: parts of the cabin, in words."""
+        names = components() | cabin_parts()
+        return [names[part].name for part in self._reckoning.cabin.beyond_taste]

@@ -1,0 +1,55 @@
+"""What is looked at under the bonnet and from the seat while the engine runs."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+from hakutsu.vehicle.mechanics import UNKNOWN
+from hakutsu.vehicle.places import places
+
+
+@dataclass(frozen=True, slots=True)
+class EngineLookAt:
+    """Something the engine station expects: name, place, room of the station, powers that have it (empty: all), and
+    whether only the thorough protocol asks for it.
+    """
+
+    key: str
+    name: str
+    place: str
+    room: str
+    power: tuple[str, ...]
+    thorough: bool
+
+
+@cache
+def engine_looks() -> dict[str, EngineLookAt]:
+    """All of them by key.
+
+    Raises
+    ------
+    ValueError
+        If the data file names a place that does not exist.
+    """
+    text = (files("hakutsu.vehicle") / "data" / "engine.toml").read_text(encoding="utf-8")
+    found = {}
+    for key, row in tomllib.loads(text)["look"].items():
+        if row["place"] not in places():
+            raise ValueError(f"look {key} is taken at {row['place']}, which is no place")
+        found[key] = EngineLookAt(
+            key, row["name"], row["place"], row["room"], tuple(row.get("power", ())), row.get("thorough", False)
+        )  # fmt: skip
+    return found
+
+
+def expected_looks(power: str, *, thorough: bool) -> list[EngineLookAt]:
+    """What is expected of a vehicle moved by a power; where that is not known, what every vehicle has or most have."""
+    return [
+        one
+        for one in engine_looks().values()
+        if (thorough or not one.thorough)
+        and (not one.power or power in one.power or (power == UNKNOWN and one.key != "pack"))
+    ]

@@ -1,0 +1,92 @@
+/**
+ * What all stations of entry forms share: the outbox, messages at the form, strikes, and that a refused entry's form
+ * gets back what was typed.
+ */
+
+import { bodyOfForm, restore, snapshot } from "./entry-form.js";
+import { swap } from "./fragments.js";
+import { draft, Outbox, showSaved } from "./outbox.js";
+
+/** Say something at a form, or at the nearest place that has room for it. @param {Element} form */
+export function say(form, words, fault = false) {
+  const said = form?.querySelector("[data-said]") ?? form?.closest("[data-corner]")?.querySelector("[data-said]");
+  if (!said) return;
+  said.textContent = words;
+  said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
+}
+
+/** Say what is wrong with a field, and go there. @param {Element} form @param {HTMLElement} field */
+export function sayAt(form, field, words) {
+  say(form, words, true);
+  field?.setAttribute("aria-invalid", "true");
+  field?.focus();
+}
+
+/** The field an entry's field came from. @param {HTMLFormElement} form @param {string} name */
+export function fieldOf(form, name) {
+  const plain = CSS.escape(name.split(".")[0]);
+  return form.querySelector(`[name="${plain}"], [data-into="${plain}"]`);
+}
+
+/** What a form describes, or null after its fault was said at the field. @param {HTMLFormElement} form */
+export function readForm(form) {
+  form.querySelectorAll("[aria-invalid]").forEach((one) => one.removeAttribute("aria-invalid"));
+  const { body, fault, field } = bodyOfForm(form);
+  if (!fault) return body;
+  sayAt(form, field, fault);
+  return null;
+}
+
+/**
+ * Open a station: its element carries `data-<view>` and its config as JSON.
+ * @param {string} view
+ * @param {{context?: () => object, again?: (kept: object) => HTMLFormElement|null, after?: () => void, fallback?: (refused: object) => Element}} hooks
+ *   `again` finds a form that was swapped meanwhile, `after` runs after fragments came
+ */
+export function openStation(view, { context = () => ({}), again, after, fallback } = {}) {
+  const main = document.querySelector(`[data-${view}]`);
+  const config = JSON.parse(main.dataset.config);
+  const sent = new Map(); // what a form held, by the id of its entry, until that is known to be stored
+
+  const outbox = new Outbox(config.inspection, {
+    context: () => ({ view, ...(config.room ? { room: config.room } : {}), ...context() }),
+    onReply: (reply) => {
+      reply.acknowledged.forEach((id) => sent.delete(id));
+      if (reply.fragments) swap(reply.fragments);
+      after?.();
+    },
+    onState: showSaved,
+    onRefused: (refused) => {
+      for (const one of refused) {
+        const kept = sent.get(one.draft.id);
+        const form = kept && (kept.form.isConnected ? kept.form : again?.(kept));
+        if (form === kept?.form && kept) restore(kept.held);
+        say(form ?? fallback?.(one), `Not stored: ${one.message}`, true);
+        if (form) fieldOf(form, one.field)?.setAttribute("aria-invalid", "true");
+      }
+    },
+  });
+
+  document.addEventListener("click", (event) => {
+    const strike = event.target.closest("[data-strike]")?.dataset.strike;
+    if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
+  });
+
+  return {
+    main,
+    config,
+    outbox,
+    /** Make an entry of a form and send it; resolves once this device keeps it. @returns {Promise<object>} its draft */
+    async note(form, kind, body, envelope = {}, more = {}) {
+      const made = draft(kind, body, envelope);
+      sent.set(made.id, { form, held: snapshot(form), ...more });
+      await outbox.add([made]);
+      return made;
+    },
+    /** Send what waited, and tell tests and tools that the page listens. */
+    ready() {
+      outbox.send();
+      document.documentElement.dataset.ready = view;
+    },
+  };
+}
