@@ -47,6 +47,39 @@ class Rules(unittest.TestCase):
         self.assertEqual(self.rules(fit, film), ["fit_film"])
         self.assertEqual(self.rules(fit, finding("film.altered", "front_door_right", "x")), [])
 
+    def test_stations_below_and_inside_join_what_belongs_together(self):
+        pairs = {
+            "oil_lost": (("leak.seen", "", "engine oil sump gasket seep"), ("fluid.looked", "bay", "engine_oil low")),
+            "coolant_burnt": (("engine.start", "bay", "lasting white, sweet"), ("fluid.looked", "bay", "coolant low")),
+            "coolant_inside": (("cabin.looked", "inside_front", "coolant"), ("fluid.looked", "bay", "coolant low")),
+            "rough_air": (("engine.idle", "bay", "rough"), ("engine.bay", "bay", "vacuum line cracked or off")),
+            "roof_floor": (("function.tried", "roof", "roof opening fails"), ("cabin.looked", "boot", "boot floor")),
+            "below_film": (("under.zone", "rear_rail_left", "pulled"), ("film.altered", "rear_quarter_left", "x")),
+            "bolts_film": (("engine.bay", "front_corner_left", "panel bolts turned"), ("film.altered", "bonnet", "x")),
+            "jack_sill": (("under.zone", "front_jack_left", "jack damage"),
+                          ("under.zone", "under_sill_left", "pitted")),
+            "pull_tyre": (("under.zone", "front_rail_left", "pulled"),
+                          ("corner.found", "wheel_front_left", "saw-tooth: toe")),
+            "airbag": (("function.lamp", "inside_front", "airbag"), ("cabin.looked", "", "belt date marks differ")),
+        }  # fmt: skip
+        for rule, (one, other) in pairs.items():
+            with self.subTest(rule):
+                self.assertEqual(self.rules(finding(*one), finding(*other)), [rule])
+                self.assertEqual(self.rules(finding(*one)), [])
+
+    def test_near_is_the_same_side_and_not_the_other_end(self):
+        pulled = finding("under.zone", "rear_rail_left", "pulled")
+        self.assertEqual(self.rules(pulled, finding("film.altered", "rear_door_left", "x")), ["below_film"])
+        self.assertEqual(self.rules(pulled, finding("film.altered", "rear_door_right", "x")), [])
+        self.assertEqual(self.rules(pulled, finding("film.altered", "front_wing_left", "x")), [])
+
+    def test_pairs_that_share_a_finding_are_one_story(self):
+        one, two = (finding("under.zone", key, "pulled") for key in ("rear_rail_left", "rear_well_left"))
+        film = [finding("film.altered", key, "x") for key in ("rear_quarter_left", "rear_door_left")]
+        apart = finding("under.zone", "front_rail_right", "pulled"), finding("film.altered", "front_wing_right", "x")
+        found = stories([one, two, *film, *apart])
+        self.assertEqual([(len(story.ones), len(story.others)) for story in found], [(2, 2), (1, 1)])
+
     def test_nothing_explains_itself_and_nothing_alone(self):
         both = finding("body.glass", "headlamp_left", "crack moisture inside")
         self.assertEqual(self.rules(both), [])
@@ -62,7 +95,7 @@ class Told(RoundCase):
         self.write("body.glass", Glass(fault="moisture inside"), place="headlamp_left")
         for room in ("round", "report"):
             self.assertIn(
-                "The crack lets the water in (Headlamp, left: crack; Headlamp, left: moisture inside)", self.text(room)
+                "The crack lets the water in (Headlamp, left: crack – Headlamp, left: moisture inside)", self.text(room)
             )
 
     def test_a_gap_and_film_on_one_panel_are_one_story(self):

@@ -25,7 +25,6 @@ class Standing(StrEnum):
     BETTER = "better than usual"
     USUAL = "as usual"
     WORSE = "worse than usual"
-    UNKNOWN = "not to be said"
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,13 +38,21 @@ class Usual:
 
 @dataclass(frozen=True, slots=True)
 class Stands:
-    """One thing against what is usual: its name, how it stands, in words what was seen and what would be usual."""
+    """One thing against what is usual: its name, how it stands, in words what was seen and what would be usual, and
+    both as steps on a scale of so many, best first.
+    """
 
     name: str
     standing: Standing
     seen: str
     usual: str
+    steps: tuple[int, int, int]
     why: str = ""
+
+
+def standing_of(seen: int, usual: int) -> Standing:
+    """A step against the usual one, on a scale that begins with the best."""
+    return Standing.USUAL if seen == usual else Standing.WORSE if seen > usual else Standing.BETTER
 
 
 @cache
@@ -60,16 +67,17 @@ def usual_grade(clocks: Clocks, km: float, years: float) -> Usual:
     used = max(km / clocks.km if clocks.km else 0.0, years / clocks.years if clocks.years else 0.0)
     first = exp(-float(hazard(clocks, np.asarray(km), np.asarray(years))) * clocks.past)
     grade = Grade.FRESH if used < row["sound"] else Grade.SOUND if used < row["worn"] else Grade.WORN
-    words = str(grade) if first >= row["renewed"] else f"{grade}, or renewed: {100 * first:.0f} in 100 have their first"
-    return Usual(grade, words, first)
+    left = f"{100 * first:.0f} in 100 have" if first >= 0.01 else "hardly any has"
+    words = str(grade) if first >= row["renewed"] else f"{grade}, or renewed: {left} its first"
+    return Usual(grade, words.replace("have its", "have their"), first)
 
 
 def stands(name: str, grade: Grade, usual: Usual, why: str = "") -> Stands:
     """A grade against the usual one; a fresh part where the first is seldom left was renewed."""
-    steps = GRADES.index(grade) - GRADES.index(usual.grade)
-    standing = Standing.USUAL if steps == 0 else Standing.WORSE if steps > 0 else Standing.BETTER
+    seen, expected = GRADES.index(grade), GRADES.index(usual.grade)
     renewed = grade is Grade.FRESH and usual.first < condition_table()["used"]["renewed"]
-    return Stands(name, standing, str(grade), usual.words, "renewed, it seems: ask for the bill" if renewed else why)
+    said = "renewed, it seems: ask for the bill" if renewed else why
+    return Stands(name, standing_of(seen, expected), str(grade), usual.words, (seen, expected, len(GRADES)), said)
 
 
 def usual_rust(years: float, *, salt: bool = False, dry: bool = False) -> RustGrade | None:
@@ -82,7 +90,8 @@ def usual_rust(years: float, *, salt: bool = False, dry: bool = False) -> RustGr
 
 def rust_stands(name: str, seen: RustGrade | None, usual: RustGrade | None) -> Stands:
     """Rust of one zone against what is usual."""
-    steps = (0 if seen is None else 1 + RUST.index(seen)) - (0 if usual is None else 1 + RUST.index(usual))
-    standing = Standing.USUAL if abs(steps) < 1 else Standing.WORSE if steps > 0 else Standing.BETTER
-    why = "cleaned, coated or renewed?" if steps <= -2 else ""
-    return Stands(name, standing, f"rust {seen}" if seen else "no rust", f"rust {usual}" if usual else "none", why)
+    here, expected = (0 if one is None else 1 + RUST.index(one) for one in (seen, usual))
+    why = "cleaned, coated or renewed?" if here <= expected - 2 else ""
+    steps = (here, expected, len(RUST) + 1)
+    words = [f"rust {one}" if one else "no rust" for one in (seen, usual)]
+    return Stands(name, standing_of(here, expected), words[0], words[1], steps, why)

@@ -17,6 +17,8 @@ from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import place_of_panel, places
 from hakutsu.vehicle.under import zones
 
+FRONT, REAR = ("bay", "under_front"), ("boot", "under_rear")
+
 
 @dataclass(frozen=True, slots=True)
 class Finding:
@@ -30,11 +32,11 @@ class Finding:
 
 @dataclass(frozen=True, slots=True)
 class Story:
-    """Two findings, and how the one explains the other."""
+    """Findings that explain others, and how: both sides in the order they were found, each named once."""
 
     rule: str
-    one: Finding
-    other: Finding
+    ones: tuple[Finding, ...]
+    others: tuple[Finding, ...]
     words: str
 
 
@@ -57,17 +59,36 @@ def _rules() -> tuple[_Rule, ...]:
 
 
 def stories(findings: Sequence[Finding]) -> list[Story]:
-    """Every pair that a rule joins, in the order of the rules and findings; a finding never explains itself."""
+    """Every story that a rule tells, in the order of the rules; a finding never explains itself.
+
+    Pairs of one rule that share a finding are told as one.
+    """
     found = []
     for rule in _rules():
         ones = [one for one in findings if rule.one.search(f"{one.kind} {one.words}")]
         others = [one for one in findings if rule.other.search(f"{one.kind} {one.words}")]
-        found += [
-            Story(rule.key, one, other, rule.words)
+        pairs = [
+            (one, other)
             for one in ones
             for other in others
             if one is not other and _lies(rule.where, one.place, other.place)
         ]
+        found += [Story(rule.key, *group, rule.words) for group in _joined(pairs)]
+    return found
+
+
+def _joined(pairs: Sequence[tuple[Finding, Finding]]) -> list[tuple[tuple[Finding, ...], tuple[Finding, ...]]]:
+    """Pairs that share a finding, put together; what stands on both sides is named on the first."""
+    groups: list[list[tuple[Finding, Finding]]] = []
+    for pair in pairs:
+        mine = [group for group in groups if any(set(map(id, pair)) & set(map(id, one)) for one in group)]
+        groups = [group for group in groups if group not in mine]
+        groups.append([*(one for group in mine for one in group), pair])
+    found = []
+    for group in groups:
+        ones = tuple({id(one): one for one, _ in group}.values())
+        others = tuple({id(other): other for _, other in group if other not in ones}.values())
+        found.append((ones[: len(ones) if others else 1], others or ones[1:]))
     return found
 
 
@@ -76,7 +97,16 @@ def _lies(where: str, one: str, other: str) -> bool:
         return True
     if where == "same":
         return one == other or _place(one) == other or one == _place(other)
+    if where == "near":
+        sides = {_side(one), _side(other)} - {None}
+        return len(sides) < 2 and abs(_section(one) - _section(other)) <= 1
     return _side(one) == _side(other)
+
+
+def _section(key: str) -> int:
+    """How far along the vehicle: 0 front, 1 middle, 2 rear."""
+    place = _place(key)
+    return 0 if place in FRONT or place.startswith("front") else 2 if place in REAR or place.startswith("rear") else 1
 
 
 def _place(key: str) -> str:

@@ -5,8 +5,9 @@ from __future__ import annotations
 from functools import cached_property
 from typing import TYPE_CHECKING
 
+from hakutsu.core.cabin import GRADES as WEAR
 from hakutsu.core.cabin import against_age, against_distance
-from hakutsu.core.condition import Standing, Stands, rust_stands, stands, usual_grade, usual_rust
+from hakutsu.core.condition import Standing, Stands, rust_stands, standing_of, stands, usual_grade, usual_rust
 from hakutsu.core.corners.found import Follows
 from hakutsu.core.functions import Status
 from hakutsu.core.life.components import components, pieces
@@ -103,8 +104,9 @@ class ConditionReckoned:
         grades = {part: seen.body for part, seen in self._reckoning.dossier.cabin.wear.items()}
         found = []
         for one in (*against_distance(grades, km), *against_age(grades, years)):
-            standing = Standing.WORSE if one.steps > 0 else Standing.BETTER if one.steps < 0 else Standing.USUAL
-            found.append(Stands(cabin_parts()[one.part].name, standing, str(grades[one.part].wear), str(one.usual)))
+            usual, seen = WEAR.index(one.usual), WEAR.index(grades[one.part].wear)
+            name, words = cabin_parts()[one.part].name, str(grades[one.part].wear)
+            found.append(Stands(name, standing_of(seen, usual), words, str(one.usual), (seen, usual, len(WEAR))))
         return found
 
     @property

@@ -73,7 +73,10 @@ class EngineReckoned:
 
     @property
     def _start_c(self) -> float | None:
-        return self._engine.start.body.coolant_c if self._engine.start else None
+        """Coolant before the start [°C], as noted with it or on arrival."""
+        noted = self._engine.start.body.coolant_c if self._engine.start else None
+        arrival = self._reckoning.dossier.day.arrival
+        return arrival.engine_c if noted is None and arrival is not None and self.cold is not None else noted
 
     @cached_property
     def warm_up(self) -> WarmUp | None:
@@ -150,9 +153,9 @@ class EngineReckoned:
         drove = dossier.hazards.done.get(DROVE)
         return after_drive(
             drove.at if drove else None,
-            [(one.entry, one.body) for one in engine.looks],
-            [(one.entry, one.body) for one in engine.samples],
-            [(one.entry, one.body) for one in engine.idles],
+            [(one.entry.at, one.body) for one in engine.looks],
+            [(one.entry.at, one.body) for one in engine.samples],
+            [(one.entry.at, one.body) for one in engine.idles],
             [(key, [seen.entry.at for seen in looks]) for key, looks in dossier.under.leaks.items()],
         )
 

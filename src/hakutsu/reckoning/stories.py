@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from typing import TYPE_CHECKING, Any
 
 from hakutsu.core.engine.idle import Idling
+from hakutsu.core.engine.start import start_table
 from hakutsu.core.engine.warm_up import Warming
 from hakutsu.core.functions import Status
 from hakutsu.core.stories import Finding, Story, stories
@@ -74,7 +75,10 @@ def _below(reckoning: Reckoning) -> Iterator[Finding]:
 def _bay(reckoning: Reckoning) -> Iterator[Finding]:
     seen, found = reckoning.dossier.engine, reckoning.engine
     if seen.start is not None:
-        yield _one(seen.start, "bay")
+        cranked = seen.start.body.cranking_s
+        yield _one(
+            seen.start, "bay", "cranked long" if cranked and cranked >= start_table()["start"]["cranked_s"] else ""
+        )
     if seen.bay is not None:
         side = seen.bay.body.side
         yield _one(seen.bay, f"front_corner_{side}" if side else "bay")

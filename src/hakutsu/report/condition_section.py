@@ -4,10 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from hakutsu.core.condition import Standing
+from markupsafe import Markup
+
+from hakutsu.core.condition import Standing, Stands
 from hakutsu.core.stories import Finding
+from hakutsu.figures.standing import standing_scale
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.terms import Terms
 
 SHOWN = 60
 
@@ -20,22 +24,29 @@ def story_lines(reckoning: Reckoning) -> list[str]:
     def named(one: Finding) -> str:
         place = terms.place(one.place) or "somewhere"
         if one.entry is None:
-            return f"{place}: {one.words}"
-        words = body_words(entries[one.entry].parsed(), terms)[1]
-        return f"{place}: {one.words.removesuffix(' out_of_line') if one.kind == 'body.fit' else words}"
+            return f"{place}: {terms.say(one.words)}"
+        label, words = body_words(entries[one.entry].parsed(), terms)
+        if one.kind.startswith(("fluid.", "engine.")):
+            return f"{label}: {words}"
+        words = one.words.removesuffix(" out_of_line") if one.kind == "body.fit" else words
+        return words if place.casefold() in words.casefold() else f"{place}: {words}"
 
-    return [terms.say(f"{one.words}") + f" ({named(one.one)}; {named(one.other)})" for one in reckoning.stories]
+    return [
+        f"{terms.say(one.words)} ({'; '.join(map(named, one.ones))} – {'; '.join(map(named, one.others))})"
+        for one in reckoning.stories
+    ]
 
 
 @dataclass(frozen=True, slots=True)
 class StandsLine:
-    """One thing against what is usual, in words."""
+    """One thing against what is usual: in words, and drawn."""
 
     name: str
     standing: str
     seen: str
     usual: str
     why: str
+    scale: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,11 +69,7 @@ class ConditionSection:
 def condition_section(reckoning: Reckoning) -> ConditionSection:
     """Gather the section from a reckoning."""
     terms, every = reckoning.terms, reckoning.condition.against
-    lines = [
-        StandsLine(terms.say(one.name), str(one.standing), one.seen, one.usual, terms.say(one.why))
-        for one in every
-        if one.standing is not Standing.USUAL
-    ]
+    lines = [_line(one, terms) for one in every if one.standing is not Standing.USUAL]
     return ConditionSection(
         tuple(story_lines(reckoning)),
         tuple(lines[:SHOWN]),
@@ -71,3 +78,9 @@ def condition_section(reckoning: Reckoning) -> ConditionSection:
         str(reckoning.dossier.opening.brief.taste),
         bool(every),
     )
+
+
+def _line(one: Stands, terms: Terms) -> StandsLine:
+    words = f"seen {one.seen}, usual {one.usual}"
+    scale = Markup(standing_scale(*one.steps, words))
+    return StandsLine(terms.say(one.name), str(one.standing), one.seen, one.usual, terms.say(one.why), scale)

@@ -37,6 +37,13 @@ class Fitting(unittest.TestCase):
         self.assertEqual([i for i, wrong in enumerate(found.wrong) if wrong], [12, 25])
         self.assertAlmostEqual(found.settled.median, 90, delta=1.0)
 
+    def test_without_a_reading_before_the_start_no_good_sample_is_crossed_out(self):
+        for first in (1, 4):
+            samples = run(20, start=15, noise=0.3)[first:]
+            fit = warm_up(samples)
+            self.assertEqual(sum(fit.wrong), 0, first)
+            self.assertAlmostEqual(fit.start_c, 15, delta=6)
+
     def test_order_does_not_matter(self):
         samples = run(25, noise=0.5)
         self.assertEqual(judge(samples), judge(list(reversed(samples))))

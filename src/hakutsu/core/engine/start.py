@@ -73,8 +73,8 @@ def looks_found(looks: Iterable[EngineLook]) -> list[Found]:
 
 def bay_found(bay: Bay) -> list[Found]:
     """What signs under the bonnet say."""
-    side = (f"on the {{{bay.side}}}",) if bay.side else ()
-    return [_row(row, side) for row in start_table()["sign"] if row["is"] in {str(one) for one in bay.signs}]
+    side, seen = (f"on the {{{bay.side}}}",) if bay.side else (), {str(one) for one in bay.signs}
+    return [_row(row, side if row.get("sided") else ()) for row in start_table()["sign"] if row["is"] in seen]
 
 
 def _row(row: dict[str, Any], reasons: tuple[str, ...]) -> Found:

@@ -99,14 +99,14 @@ def course(parameters: Floats, minutes: Floats) -> Floats:
     return np.asarray(np.minimum(free, thermostat))
 
 
-def _residuals(parameters: Floats, minutes: Floats, read: Floats, first: float) -> Floats:
+def _residuals(parameters: Floats, minutes: Floats, read: Floats, start: tuple[float, float]) -> Floats:
     """Readings under Cauchy loss, priors plain; their squares sum to twice the negative log posterior."""
     table = warm_up_table()
     prior = table["prior"]
     z = (read - course(parameters, minutes)) / table["sample"]["sd_c"]
     robust = np.sign(z) * np.sqrt(2.0 * np.log1p(z * z / 2.0))
     beside = (
-        (parameters[0] - first) / prior["start_sd_c"],
+        (parameters[0] - start[0]) / start[1],
         (parameters[1] - prior["end_c"][0]) / prior["end_c"][1],
         (parameters[2] - np.log(prior["minutes"][0])) / np.log(prior["minutes"][1]),
         (parameters[3] - prior["thermostat_c"][0]) / prior["thermostat_c"][1],
@@ -120,7 +120,7 @@ def warm_up(samples: Sequence[Sample], start_c: float | None = None) -> WarmUp |
     Parameters
     ----------
     samples : readings, in any order
-    start_c : temperature when it was started [°C], where known; else the lowest of the first three readings
+    start_c : temperature when it was started [°C]; where not known, carried back from the first readings, and wide
     """
     table = warm_up_table()
     every = sorted(samples, key=lambda one: one.minute)
@@ -128,14 +128,29 @@ def warm_up(samples: Sequence[Sample], start_c: float | None = None) -> WarmUp |
         return None
     minutes = np.array([one.minute for one in every])
     read = np.array([one.coolant_c for one in every])
-    first = float(np.median(read[:3])) if start_c is None else start_c
-    best = min((_fitted(minutes, read, first, guess) for guess in _guesses(read, first)), key=lambda one: one.cost)
+    prior = warm_up_table()["prior"]
+    start = (
+        (_back_to_start(minutes, read), prior["start_unknown_sd_c"])
+        if start_c is None
+        else (start_c, prior["start_sd_c"])
+    )
+    fits = (_fitted(minutes, read, start, guess) for guess in _guesses(read, start[0]))
+    best = min(fits, key=lambda one: one.cost)
     fitted = np.asarray(best.x)
     wrong = np.abs(read - course(fitted, minutes)) > table["sample"]["wrong_from_sd"] * table["sample"]["sd_c"]
     draws = _draws(best)
     settled = _settled(draws, fitted, minutes[~wrong])
-    start, end, log_tau, thermostat = (float(one) for one in fitted)
-    return WarmUp(start, end, float(np.exp(log_tau)), thermostat, draws, tuple(bool(one) for one in wrong), settled)
+    began, end, log_tau, thermostat = (float(one) for one in fitted)
+    return WarmUp(began, end, float(np.exp(log_tau)), thermostat, draws, tuple(bool(one) for one in wrong), settled)
+
+
+def _back_to_start(minutes: Floats, read: Floats) -> float:
+    """Where a run of unknown beginning began, roughly: the median slope of its first readings, carried back."""
+    few = slice(0, 5)
+    at, values = minutes[few], read[few]
+    steps = np.diff(at)
+    slope = float(np.median(np.diff(values)[steps > 0] / steps[steps > 0])) if (steps > 0).any() else 0.0
+    return float(np.clip(np.median(values - slope * at), -20.0, 110.0))
 
 
 def _guesses(read: Floats, first: float) -> list[Floats]:
@@ -146,10 +161,10 @@ def _guesses(read: Floats, first: float) -> list[Floats]:
     ]
 
 
-def _fitted(minutes: Floats, read: Floats, first: float, guess: Floats) -> Any:
+def _fitted(minutes: Floats, read: Floats, start: tuple[float, float], guess: Floats) -> Any:
     bounds = ([-40.0, -40.0, np.log(1.0), 20.0], [150.0, 260.0, np.log(120.0), 150.0])
     inside = np.clip(guess, np.array(bounds[0]) + 1e-3, np.array(bounds[1]) - 1e-3)
-    return least_squares(_residuals, inside, bounds=bounds, args=(minutes, read, first), x_scale=[1, 5, 0.1, 2])
+    return least_squares(_residuals, inside, bounds=bounds, args=(minutes, read, start), x_scale=[1, 5, 0.1, 2])
 
 
 def _draws(best: Any) -> Floats:

@@ -1,18 +1,17 @@
 """Remaining life of a high-voltage pack: when its health falls to the limit, by age, full cycles and what was read.
 
 Loss of health L = 0.03√years + 0.00012·full cycles times a factor of the one pack, log-normal with geometric standard
-deviation 1.4; a health read narrows the factor by Bayes' rule for normal variables. All in closed form.
+deviation 1.4; a health read narrows the factor by Bayes' rule, by quadrature over the factor. No simulation.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import exp, hypot, log
+from math import log
 
 import numpy as np
-from scipy.special import ndtr
 
-from hakutsu.core.engine.electric import PACK_LOSS_GSD, PACK_PER_CYCLE, PACK_PER_ROOT_YEAR, Z80
+from hakutsu.core.engine.electric import PACK_LOSS_GSD, PACK_PER_CYCLE, PACK_PER_ROOT_YEAR
 from hakutsu.core.life.jobs import Basis, Job, strand
 from hakutsu.core.life.survival import AHEAD, MONTHS, Floats
 
@@ -21,6 +20,7 @@ READ_SD = 0.02
 KM_PER_CYCLE = {"electric": 280.0, "hybrid": None}
 KEY = "pack"
 NEW_YEARS = 0.0
+FACTORS = np.exp(np.linspace(-4.5, 4.5, 1201) * log(PACK_LOSS_GSD))
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,26 +48,29 @@ def _cycles(given: PackGiven, km: float) -> float:
     return km / per if per else 0.0
 
 
-def factor(given: PackGiven) -> tuple[float, float]:
-    """The pack's own factor: mean and standard deviation of its logarithm, narrowed where a health was read."""
+def factor(given: PackGiven) -> Floats:
+    """Cumulative chance of the pack's own factor over `FACTORS`: the population, narrowed where a health was read."""
     prior = log(PACK_LOSS_GSD)
     cycles = given.cycles if given.cycles is not None else _cycles(given, given.km)
-    usual = float(loss(given.years, cycles))
-    if given.health is None or usual <= 0:
-        return 0.0, prior
-    lost = max(1 - given.health, READ_SD)
-    read, read_sd = log(lost / usual), READ_SD / lost
-    weight = prior**2 / (prior**2 + read_sd**2)
-    return weight * read, prior * read_sd / hypot(prior, read_sd)
+    logs = -0.5 * (np.log(FACTORS) / prior) ** 2
+    if given.health is not None:
+        logs = logs - 0.5 * ((1 - given.health - float(loss(given.years, cycles)) * FACTORS) / READ_SD) ** 2
+    weight = np.exp(logs - logs.max())
+    return np.asarray(np.cumsum(weight) / weight.sum())
+
+
+def factor_quantiles(given: PackGiven) -> tuple[float, float, float]:
+    """The factor's 10, 50 and 90 % quantiles."""
+    low, median, high = np.interp((0.1, 0.5, 0.9), factor(given), FACTORS)
+    return float(low), float(median), float(high)
 
 
 def pack_survival(given: PackGiven) -> Floats:
     """The chance that the pack still holds 70 % of its health, over the months of `AHEAD`."""
-    mean, sd = factor(given)
     now = given.cycles if given.cycles is not None else _cycles(given, given.km)
     later = loss(given.years + AHEAD / MONTHS, now + AHEAD / MONTHS * _cycles(given, given.km_per_year))
-    with np.errstate(divide="ignore"):
-        alive = ndtr((np.log((1 - LIMIT) / np.maximum(later, 1e-9)) - mean) / sd)
+    allowed = (1 - LIMIT) / np.maximum(later, 1e-9)  # the factor at which the limit is just reached
+    alive = np.interp(np.log(allowed), np.log(FACTORS), factor(given), left=0.0, right=1.0)
     return np.minimum.accumulate(np.asarray(alive))
 
 
@@ -76,10 +79,10 @@ def pack_job(given: PackGiven) -> Job:
     new = PackGiven(given.power, NEW_YEARS, 0.0, given.km_per_year)
     read = given.health is not None
     said = f"health {100 * (given.health or 0):.0f} % read" if read else "its health was not read: by age and distance"
-    mean, sd = factor(given)
+    low, median, high = factor_quantiles(given)
     reasons = (
         said,
-        f"loses {exp(mean):.2f} times what is usual ({exp(mean - Z80 * sd):.2f} to {exp(mean + Z80 * sd):.2f})",
+        f"loses {median:.2f} times what is usual ({low:.2f} to {high:.2f})",
         f"due below {100 * LIMIT:.0f} %; population figures of our own, the maker’s warranty rules",
     )
     gone = given.health is not None and given.health < LIMIT

@@ -1,4 +1,7 @@
-/** `?` lists the keys of the page, `/` leads to search; neither while something is being typed. */
+/**
+ * `?` lists the keys of the page, `/` leads to search; neither while something is being typed. A row of tabs that is wider
+ * than the screen begins with the one we are at in sight.
+ */
 
 const keys = document.querySelector("#keys");
 
@@ -11,3 +14,8 @@ document.addEventListener("keydown", (event) => {
     window.location.assign("/search");
   }
 });
+
+for (const tab of document.querySelectorAll("nav [aria-current=page]")) {
+  const row = tab.closest("nav");
+  row.scrollLeft += tab.getBoundingClientRect().left - row.getBoundingClientRect().left - (row.clientWidth - tab.offsetWidth) / 2;
+}
