@@ -30,7 +30,66 @@ class Run(BrowserCase):
         self.wait(lambda: "Cranked 1.5 s" in self.text("[data-fragment=engine_run]"))
         self.reading(None, 21)
         self.wait(lambda: "Minute 0" in self.text("[data-fragment=engine_run]"))
-        for minute, coolant in ((5, 60), (10, 95), (14, 112), (15, 119)):
+        said = "[data-entry='engine.sample'] [data-said]"
+        self.one("#e-minute").send_keys("5")
+        self.one("#e-coolant_c").send_keys("60", Keys.ENTER)
+        self.wait(lambda: "minute 5 is still to come" in self.text(said))
+        self.assertEqual(self.driver.switch_to.active_element.get_property("id"), "e-minute")
+        self.assertEqual(self.one("#e-minute").get_attribute("aria-invalid"), "true")
+        self.assertNotIn("Minute 5", self.text("[data-fragment=engine_run]"))
+        self.one("#e-coolant_c").send_keys(Keys.ENTER)
+        self.wait(lambda: "Minute 5" in self.text("[data-fragment=engine_run]"))
+        self.wait_saved()
+        for minute, coolant in ((10, 95), (14, 113), (15, 119)):
             self.reading(minute, coolant)
         self.wait(lambda: "Stand-down: coolant at 118 °C or more" in self.text("[data-fragment=standing]"))
         self.assertIn("Stop the engine", self.text("[data-fragment=engine_run] h2"))
+
+    def test_a_reading_in_another_unit_is_asked_about_and_mended(self):
+        self.station()
+        self.one("#s-cranking_s").send_keys("1", Keys.ENTER)
+        self.reading(0, 20)
+        said = "[data-entry='engine.sample'] [data-said]"
+        self.one("#e-minute").send_keys("1")
+        self.one("#e-coolant_c").send_keys("79", Keys.ENTER)
+        self.wait(lambda: "typed in Fahrenheit?" in self.text(said))
+        self.one("#e-coolant_c").clear()
+        self.one("#e-coolant_c").send_keys("26", Keys.ENTER)
+        self.wait(lambda: "Minute 1, coolant 26 °C" in self.text("[data-fragment=engine_run]"))
+        self.assertNotIn("79", self.text("[data-fragment=engine_run]"))
+
+    def test_a_stopwatch_fills_the_seconds(self):
+        self.station()
+        self.press("[data-entry='engine.start'] [data-watch=noise_s]")
+        self.wait(lambda: float(self.one("#s-noise_s").get_property("value") or 0) > 0.2)
+        self.press("[data-entry='engine.start'] [data-watch=noise_s]")
+        held = self.one("#s-noise_s").get_property("value")
+        self.one("#s-noise").send_keys("rattle", Keys.ENTER)
+        self.wait(lambda: f"Rattle, for {float(held):g} s" in self.text("[data-fragment=engine_run]"))
+
+    def test_the_link_fills_the_run_by_itself(self):
+        self.station()
+        self.driver.execute_script("document.querySelector('#link-more').open = true")
+        for name, value in (("engine", "stuck_open"), ("fast", "60")):
+            self.driver.execute_script(f"document.querySelector('[data-link]').elements.{name}.value = '{value}'")
+        self.press("[data-link] [type=submit]")
+        self.wait(lambda: "Stand-in open: minute" in self.text("[data-live]"))
+        self.wait(lambda: "rpm, by link" in self.text("[data-fragment=engine_run]"))
+        self.press("[data-idle]")
+        self.wait(lambda: "speed 1" in self.text("[data-live]"))
+        self.press("[data-close]")
+        self.wait(lambda: self.text("[data-live]") == "")
+        self.one("#n-url").send_keys("socket://127.0.0.1:1")
+        self.press("[data-link] [type=submit]")
+        self.wait(lambda: "no adapter at socket://127.0.0.1:1" in self.text("[data-link] [data-said]"))
+
+    def test_grades_under_the_bonnet_take_one_tap(self):
+        here = self.new_inspection()
+        self.open(f"{here}/engine/bay")
+        self.wait(lambda: self.all("html[data-ready=engine]"))
+        self.press("[data-gear=coolant_hoses][data-grade=failing]")
+        self.wait(lambda: "Coolant hoses: failing" in self.text("[data-fragment=engine_bay]"))
+        self.driver.execute_script("document.querySelector('[value=\"pulley out of line\"]').click()")
+        self.press("[data-entry='engine.bay'] [type=submit]")
+        self.wait(lambda: "its belt will go" in self.text("[data-fragment=engine_bay]"))
+        self.wait(lambda: "Auxiliary belt: failing" in self.text("[data-fragment=engine_bay]"))

@@ -86,6 +86,8 @@ class Doubting(unittest.TestCase):
         self.assertEqual(self.asked(minute=2.5, coolant_c=31)[0],
                          ("minute", "minute 2.5 lies before the last one, 3: noted late, or a slip?"))  # fmt: skip
         self.assertIn("still to come", self.asked(minute=12, coolant_c=60)[0][1])
+        afterwards = RunSoFar(((10, 60.0),), elapsed=1.0)
+        self.assertEqual(self.asked(minute=12, coolant_c=66, run=afterwards), [])
 
     def test_the_same_reading_twice(self):
         self.assertIn("the same one twice?", self.asked(minute=3, coolant_c=35)[0][1])

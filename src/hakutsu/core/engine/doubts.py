@@ -105,7 +105,9 @@ def _sample(numbers: Mapping[str, float], run: RunSoFar) -> list[Doubt]:
 def _when(minute: float | None, coolant: float | None, run: RunSoFar) -> list[Doubt]:
     if minute is None:
         return []
-    if run.elapsed is not None and minute > run.elapsed + EARLY_MIN:
+    # A run typed in afterwards is asked about once: its other readings are ahead of the clock too.
+    ahead = None if run.elapsed is None else run.elapsed + EARLY_MIN
+    if ahead is not None and minute > ahead and not any(at > ahead for at, _ in run.read):
         return [Doubt("minute", f"the run began {run.elapsed:.0f} min ago: minute {minute:g} is still to come")]
     for at, before in run.read:
         same = coolant is not None and before is not None and abs(before - coolant) <= SAME_C
