@@ -1,6 +1,7 @@
-from hakutsu.entries.cabin import CabinLooked, CabinWear
+from hakutsu.entries.cabin import CabinLooked, CabinWear, Control, Inventory
 from hakutsu.entries.money import MechanicsSaid
 from hakutsu.entries.opening import Brief
+from hakutsu.vehicle.inventory import expected_belongings
 from tests.web.case import RoundCase
 
 
@@ -44,3 +45,28 @@ class CabinStation(RoundCase):
         found = self.fragments()
         self.assertIn("Moisture boot floor: look for its way in", found["cabin_found"])
         self.assertIn("strong smell of fuel", found["standing"])
+
+    def test_what_belongs_to_it_and_controls_without_a_mark(self):
+        self.assertIn("Charging cables", self.text())
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "petrol"}))
+        self.assertNotIn("Charging cables", self.text())
+        self.write("cabin.inventory", Inventory(thing="lock_nut", there="missing"))
+        self.write("cabin.inventory", Inventory(thing="jack", there="present"))
+        self.write("cabin.control", Control(looks="toggle", where="under the dash", picture="114"))
+        self.assertIn("No key for the wheel locks", self.fragments()["cabin_found"])
+        report = self.client.get(f"{self.here}/report").text
+        self.assertIn("Missing:</strong> key of the wheel locks", report)
+        self.assertIn("There: jack and wheel wrench", report)
+        self.assertIn("toggle, under the dash, nobody knows what it does, picture 114", report)
+
+    def test_the_inventory_is_done_once_everything_usual_is_said(self):
+        def state():
+            return next(p.state for p in self.place("inside_front").parts if p.part == "cabin_all_inventory")
+
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "petrol"}))
+        usual = [one.key for one in expected_belongings("petrol") if not one.optional]
+        for key in usual[:-1]:
+            self.write("cabin.inventory", Inventory(thing=key, there="present"))
+        self.assertEqual(state(), "open")
+        self.write("cabin.inventory", Inventory(thing=usual[-1], there="missing"))
+        self.assertEqual(state(), "done")

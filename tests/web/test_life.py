@@ -9,7 +9,7 @@ from tests.web.case import RoundCase
 FL, FR = "wheel_front_left", "wheel_front_right"
 FACTS = {"first_used": "2016-11-20", "odometer_km": 150_000, "power": "diesel", "drive": "front", "gearbox": "manual",
          "timing": "belt", "rear_axle": "beam axle", "rear_brakes": "discs"}  # fmt: skip
-ROOMS = ("calendar", "money", "sheet", "facts")
+ROOMS = ("calendar", "money", "sheet", "condition", "facts")
 
 
 class LifePages(RoundCase):
