@@ -9,17 +9,19 @@ from hakutsu.demo.building import demo_id
 from tests.browser.driving import ROOT, RunningServer, browser
 
 OUT = ROOT / "docs" / "screenshots"
-ESTATE, HATCH = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch"))
+ESTATE, HATCH, FELL = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "fell"))
 WIDE, NARROW = (1280, 800), (390, 844)
 PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").checked = true;
 document.querySelector("[action$=conditions] button").click()"""
-RAISE = """document.querySelector("[value=fuel_wet]").click(); document.querySelector("#note").value = "at the filter";
-document.querySelector("#raise + form button").click()"""
-
-
-def opened(details: str, seen: str) -> str:
-    """A script that opens a part of the page and brings it into sight."""
-    return f"document.querySelector('#{details}').open = true; document.querySelector('{seen}').scrollIntoView()"
+HOT = """
+const said = (kind, body) => ({ id: crypto.randomUUID(), at: new Date().toISOString(), kind, body });
+const read = [9, 21, 33, 45, 55, 65, 74, 82, 90, 97, 103, 108, 113, 118, 122];
+const entries = read.map((coolant_c, minute) => said("engine.sample", { minute, coolant_c, rpm: 870 }));
+entries.unshift(said("engine.start", { procedure: "glow, then key", cranking_s: 5.5, coolant_c: 9 }));
+const headers = { "Content-Type": "application/json" };
+const to = location.pathname.replace("engine/run", "entries");
+fetch(to, { method: "POST", headers, body: JSON.stringify({ entries }) }).then(() => location.reload());
+"""
 
 
 VIEWS = {
@@ -28,19 +30,19 @@ VIEWS = {
     "film-station-narrow": (f"{HATCH}/film?panel=rear_quarter_left", NARROW, ""),
     "shell-sheet": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", WIDE, ""),
     "outside": (f"{ESTATE}/outside/blemishes", WIDE, ""),
-    "film-story": (f"{ESTATE}/film?panel=bonnet", WIDE, opened("story", ".area-more")),
     "corners": (f"{ESTATE}/corners", WIDE, ""),
-    "corners-narrow": (f"{ESTATE}/corners?at=wheel_front_left", NARROW, ""),
     "under": (f"{ESTATE}/under", WIDE, ""),
     "engine-run": (f"{ESTATE}/engine/run", WIDE, ""),
+    "engine-hot": (f"{FELL}/engine/run", WIDE, HOT),
+    "fluids": (f"{FELL}/engine/fluids", WIDE, ""),
     "functions": (f"{ESTATE}/functions", WIDE, ""),
+    "cabin": (f"{ESTATE}/cabin", WIDE, ""),
     "life-calendar": (f"{ESTATE}/life/calendar", WIDE, ""),
     "money": (f"{ESTATE}/life/money", WIDE, ""),
     "negotiation": (f"{ESTATE}/life/sheet", WIDE, ""),
+    "condition": (f"{ESTATE}/life/condition", WIDE, ""),
     "round": (f"{HATCH}/round", WIDE, "document.querySelector('[id^=q] details').open = true"),
-    "place": (f"{HATCH}/place/rear_corner_left", WIDE, ""),
     "run-sheet": (f"{HATCH}/runsheet", WIDE, PLAN),
-    "stand-down": (f"{HATCH}/standdowns", WIDE, RAISE),
     "report": (f"{ESTATE}/report", (1000, 1400), ""),
 }
 
@@ -58,7 +60,7 @@ def main(names: list[str]) -> None:
                 driver.get(server.address + path)
                 time.sleep(0.6)
                 driver.execute_script(script)
-                time.sleep(0.6)
+                time.sleep(1.2)
                 driver.save_screenshot(str(OUT / f"{name}.png"))
                 print(f"· {name}")
             finally:

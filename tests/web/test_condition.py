@@ -38,11 +38,11 @@ class Condition(RoundCase):
         before = self.job("alternator").months().median
         self.write("engine.battery", Battery(charging_v=12.1, measured=300, rated=600))
         self.write("function.tried", Tried(item="front_window_left", result="fails"))
-        self.write("under.zone", UnderZone(zone="rear_end", rust="perforated"))
+        self.write("under.zone", UnderZone(zone="rear_end", exhaust="leaks"))
         self.write("engine.bay", Bay(signs=("hose swollen",)))
         found = {key: str(grade) for key, (grade, _) in self.reckoning().condition.derived.items()}
         self.assertEqual(found, {"battery": "failed", "alternator": "failing", "window_regulator:front_left": "failed",
-                                 "exhaust_rear": "failed", "coolant_hoses": "failing"})  # fmt: skip
+                                 "exhaust_rear": "failing", "coolant_hoses": "failing"})  # fmt: skip
         self.assertLess(self.job("alternator").months().median, min(before, 12))
         self.assertIn("12.1 V where 13.8 to 14.7 V belong: counted as failing", self.job("alternator").reasons)
         self.assertTrue(self.job("battery").settle)

@@ -27,6 +27,8 @@ class Smoke(StrEnum):
     WHITE_ACRID = "lasting white, acrid"
     BLUE_START = "blue at the start"
     BLUE_LOAD = "blue under load"
+    BLUE_OVERRUN = "blue on the overrun"
+    BLUE_BOOST = "blue on boost"
     BLACK = "black"
     GREY = "grey"
 

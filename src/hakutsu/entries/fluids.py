@@ -45,6 +45,7 @@ class FluidTest(StrEnum):
     CLEAN = "no combustion gas"
     GAS = "combustion gas found"
     BUBBLES = "bubbles while running"
+    INHIBITOR = "inhibitor used up"
 
 
 @entry_kind("fluid.looked")

@@ -37,6 +37,26 @@ class RepairSign(StrEnum):
     NEWER = "cleaner or newer than around it"
 
 
+class Pipes(StrEnum):
+    """Fuel, brake and cooler pipes where they run through a zone."""
+
+    UNKNOWN = "not looked at"
+    AS_MADE = "as made"
+    LOOSE = "unclipped or rubbing"
+    RUSTED = "rusted"
+    WET = "wet"
+
+
+class Exhaust(StrEnum):
+    """The exhaust where it runs through a zone."""
+
+    UNKNOWN = "not looked at"
+    SOUND = "sound"
+    PATCHED = "patched"
+    LOOSE = "hangs loose"
+    LEAKS = "leaks"
+
+
 @entry_kind("under.zone")
 class UnderZone(Body):
     """One zone as it was seen: nothing said is nothing found; `not_visible` says why it could not be seen."""
@@ -50,6 +70,8 @@ class UnderZone(Body):
     missing: Short = ""
     other_side: Short = ""
     not_visible: Short = ""
+    pipes: Pipes = Pipes.UNKNOWN
+    exhaust: Exhaust = Exhaust.UNKNOWN
     catalyst: bool | None = None
     note: Note = ""
 

@@ -10,7 +10,7 @@ from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.under import zones
 
 HALF, WIDE = 116.0, 700.0
-NARROW = 60.0  # in narrower patches the letters stand below the name
+NARROW = 60.0  # in smaller patches the letters stand below the name
 STATES = {"seen": "nothing found", "hidden": "not visible", "untouched": "not looked at", "found": ""}
 MARKS = {"rust": "R", "damage": "D", "repair": "W", "missing": "M", "leak": "L"}
 
@@ -44,7 +44,7 @@ def under_schematic(
         inside.append(tag("text", text(zone.short), x=x + 5, y=y + 13, class_="ud-name", aria_hidden="true"))
         letters = " ".join(MARKS[mark] for mark in one.marks) or ("✓" if one.state == "seen" else "")
         if letters:
-            low = high - 5 if wide < NARROW else high / 2 + 6
+            low = high - 5 if wide < NARROW and high < NARROW else high / 2 + 6
             place = {"x": x + wide / 2, "y": y + low, "text_anchor": "middle"}
             inside.append(tag("text", letters, **place, class_="ud-mark", aria_hidden="true"))
         if linked:

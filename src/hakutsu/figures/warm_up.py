@@ -35,9 +35,7 @@ def warm_up_curve(samples: Sequence[Sample], fit: WarmUp | None, terms: Terms = 
         tag("title", "Warming up"),
         tag("rect", x=LEFT, y=high, width=WIDE - LEFT - 14, height=low - high, class_="wu-usual"),
         tag("path", d=f"M{LEFT} {y(stop):.1f}H{WIDE - 14}", class_="sc-limit"),
-        tag(
-            "text", text(f"stop {scale.number(stop)}"), x=WIDE - 16, y=y(stop) - 4, text_anchor="end", class_="lc-when"
-        ),
+        tag("text", text(f"stop {scale.number(stop)}"), x=LEFT + 4, y=y(stop) - 4, class_="lc-when"),
     ]
     for degrees in TICKS_C:
         parts.append(tag("path", d=f"M{LEFT} {y(degrees):.1f}H{WIDE - 14}", class_="lc-year"))

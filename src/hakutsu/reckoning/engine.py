@@ -40,6 +40,8 @@ SMOKE = {
     "lasting white, acrid": "unburnt fuel",
     "blue at the start": "oil past the valve seals",
     "blue under load": "oil past the rings",
+    "blue on the overrun": "oil past the valve guides",
+    "blue on boost": "oil past the turbo’s seal",
     "black": "too much fuel",
     "grey": "rich, or transmission fluid",
 }

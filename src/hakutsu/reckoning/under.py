@@ -10,17 +10,17 @@ from hakutsu.core.corners.found import Found
 from hakutsu.core.under.leaks import LeakFound, leak_found, linked
 from hakutsu.core.under.zones import uneven, zone_found
 from hakutsu.dossier.body import Seen
-from hakutsu.entries.body import RustGrade
 from hakutsu.entries.corners import Grade
-from hakutsu.entries.under import Leak
+from hakutsu.entries.under import Exhaust, Leak
 from hakutsu.vehicle.under import zones
 
 if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning
 
 BELOW = ("bay", "under_front", "under_middle", "under_rear")
-EXHAUST = ("rear_end",)
-RUSTED = {RustGrade.SCALE: Grade.WORN, RustGrade.PITTED: Grade.FAILING, RustGrade.PERFORATED: Grade.FAILED}
+EXHAUST = ("tunnel", "rear_end")
+EXHAUSTED = {Exhaust.SOUND: Grade.SOUND, Exhaust.PATCHED: Grade.WORN, Exhaust.LOOSE: Grade.WORN,
+             Exhaust.LEAKS: Grade.FAILING}  # fmt: skip
 
 
 class UnderReckoned:
@@ -65,10 +65,10 @@ class UnderReckoned:
     def grades(self) -> dict[str, tuple[Grade, str]]:
         """What zones make of parts with a life: exhaust and catalytic converter; with the reason."""
         found: dict[str, tuple[Grade, str]] = {}
-        for key in EXHAUST:
+        for key in EXHAUST:  # the silencer at the rear speaks last
             look = self._under.zones[key].body if key in self._under.zones else None
-            if look is not None and look.rust in RUSTED:
-                found["exhaust_rear"] = (RUSTED[look.rust], f"rust {look.rust} below")
+            if look is not None and look.exhaust in EXHAUSTED:
+                found["exhaust_rear"] = (EXHAUSTED[look.exhaust], f"exhaust {look.exhaust}")
             if look is not None and look.catalyst is not None:
                 found["catalytic_converter"] = (Grade.SOUND, "there") if look.catalyst else (Grade.FAILED, "not there")
         return found

@@ -9,7 +9,7 @@ from markupsafe import Markup
 from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.under.leaks import LeakFound
 from hakutsu.entries.body import Coating
-from hakutsu.entries.under import Leak, UnderZone
+from hakutsu.entries.under import Exhaust, Leak, Pipes, UnderZone
 from hakutsu.figures.under import ZoneShown, under_schematic
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.corner_wording import FoundLine
@@ -29,6 +29,8 @@ def _(body: UnderZone, terms: Terms = PLAIN) -> Said:
         "" if body.coating is Coating.UNKNOWN else f"coating {body.coating}", *map(str, body.damage),
         *map(str, body.repair), f"missing {body.missing}" if body.missing else "",
         f"other side {body.other_side}" if body.other_side else "",
+        "" if body.pipes is Pipes.UNKNOWN else f"pipes {body.pipes}",
+        "" if body.exhaust is Exhaust.UNKNOWN else f"exhaust {body.exhaust}",
         {True: "catalytic converter there", False: "no catalytic converter", None: ""}[body.catalyst], body.note,
     )  # fmt: skip
     return "Underside", f"{name}: {', '.join(one for one in said if one) or 'nothing found'}"
@@ -51,7 +53,8 @@ def zones_shown(reckoning: Reckoning) -> dict[str, ZoneShown]:
     found = {}
     for key, seen in reckoning.dossier.under.zones.items():
         body = seen.body
-        there = {"rust": body.rust is not None, "damage": bool(body.damage), "repair": bool(body.repair),
+        worn = body.pipes not in (Pipes.UNKNOWN, Pipes.AS_MADE) or body.exhaust not in (Exhaust.UNKNOWN, Exhaust.SOUND)
+        there = {"rust": body.rust is not None, "damage": bool(body.damage) or worn, "repair": bool(body.repair),
                  "missing": bool(body.missing) or body.catalyst is False}  # fmt: skip
         marks = tuple(mark for mark, said in there.items() if said)
         state = "hidden" if body.not_visible else "found" if marks else "seen"

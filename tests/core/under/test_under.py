@@ -77,6 +77,17 @@ class Zones(unittest.TestCase):
         self.assertIn("R W", svg)
 
 
+class PipesAndExhaust(unittest.TestCase):
+    def test_what_runs_through_a_zone_is_told(self):
+        def words(**more):
+            return [(one.words, one.follows) for one in zone_found(UnderZone(zone="tunnel", **more))]
+
+        self.assertEqual(words(pipes="as made", exhaust="sound"), [])
+        self.assertEqual(words(pipes="rusted"), [("pipes rusted", Follows.SETTLE)])
+        self.assertIn("rub through", words(pipes="unclipped or rubbing")[0][0])
+        self.assertIn("fumes can reach the cabin", words(exhaust="leaks")[0][0])
+
+
 class Leaks(unittest.TestCase):
     def looks(self, *said, fluid="engine oil"):
         return [

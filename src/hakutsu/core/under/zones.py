@@ -6,11 +6,22 @@ from collections.abc import Mapping
 
 from hakutsu.core.corners.found import Follows, Found
 from hakutsu.entries.body import Coating, RustGrade
-from hakutsu.entries.under import RepairSign, UnderZone
+from hakutsu.entries.under import Exhaust, Pipes, RepairSign, UnderZone
 from hakutsu.vehicle.under import zones
 
 GRADES = list(RustGrade)
 REPAIRED = (RepairSign.WELD, RepairSign.PATCH, RepairSign.PULLED, RepairSign.HOLES)
+
+PIPES = {
+    Pipes.LOOSE: ("pipes not clipped as made: they rub through", Follows.LOOK),
+    Pipes.RUSTED: ("pipes rusted", Follows.SETTLE),
+    Pipes.WET: ("pipes wet: find which, and note the leak", Follows.SETTLE),
+}
+EXHAUSTS = {
+    Exhaust.PATCHED: ("exhaust patched", Follows.BUDGET),
+    Exhaust.LOOSE: ("exhaust hangs loose", Follows.BUDGET),
+    Exhaust.LEAKS: ("exhaust leaks: fumes can reach the cabin, run it with windows open", Follows.SETTLE),
+}
 
 
 def zone_found(look: UnderZone) -> list[Found]:
@@ -35,6 +46,7 @@ def zone_found(look: UnderZone) -> list[Found]:
         found.append(Found(zone.key, words, Follows.SETTLE if grave else Follows.LOOK, ("a cue for the story",)))
     if look.missing:
         found.append(Found(zone.key, f"missing: {look.missing}", Follows.LOOK))
+    found += [Found(zone.key, *row) for row in (PIPES.get(look.pipes), EXHAUSTS.get(look.exhaust)) if row]
     if look.catalyst is False:
         found.append(Found(zone.key, "catalytic converter not there", Follows.SETTLE))
     return found

@@ -46,6 +46,8 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "coatings": list(Coating),
         "damages": list(kinds.UnderDamage),
         "repairs": list(kinds.RepairSign),
+        "pipes": list(kinds.Pipes),
+        "exhausts": list(kinds.Exhaust),
         "fluids": list(kinds.LeakFluid),
         "stages": list(kinds.Stage),
         "unobserved": [(one.because, one.parts) for one in reckoning.unobserved],
