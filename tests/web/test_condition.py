@@ -48,6 +48,24 @@ class Condition(RoundCase):
         self.assertTrue(self.job("battery").settle)
         self.assertIn("starter battery", self.text("life/sheet"))
 
+    def test_what_is_settled_without_a_job_of_its_own_stands_on_the_sheet_to_be_priced(self):
+        def lines():
+            return {line.item.words: line.item.amount for line in self.reckoning().lives.sheet.lines}
+
+        before = set(lines())
+        self.write("fluid.looked", Fluid(fluid="engine_oil", debris=("metal",)))
+        self.write("fluid.looked", Fluid(fluid="coolant", freezes_c=5))
+        self.write("leak.seen", Leak(fluid="gear oil", origin="axle seal", stage="drip"))
+        self.write("under.zone", UnderZone(zone="rear_rail_left", repair=("weld",)))
+        self.write("under.zone", UnderZone(zone="tunnel", exhaust="leaks"))
+        new = {words: amount for words, amount in lines().items() if words not in before}
+        unpriced = {words for words, amount in new.items() if amount is None}
+        self.assertEqual(len(unpriced), 3)
+        self.assertTrue(any("metal in the engine oil" in words for words in unpriced))
+        self.assertTrue(any("gear oil from axle seal leaks" in words for words in unpriced))
+        self.assertFalse(any("exhaust" in words or "freezes" in words for words in unpriced))
+        self.assertTrue(any("exhaust" in words for words in new))
+
     def test_a_grade_by_hand_goes_before_what_follows(self):
         self.write("engine.bay", Bay(signs=("hose swollen",)))
         self.write("corner.gear", Gear(part="coolant_hoses", grade="sound"))

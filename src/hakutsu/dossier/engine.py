@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from uuid import uuid5
 
 from hakutsu.dossier.body import Seen
 from hakutsu.dossier.folding import Gathering, fold
-from hakutsu.dossier.hazards import HazardsDossier, KeptHazard
+from hakutsu.dossier.hazards import raise_once
 from hakutsu.entries.engine import (
     Air,
     Battery,
@@ -21,7 +20,6 @@ from hakutsu.entries.engine import (
 )
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.fluids import Fluid
-from hakutsu.entries.hazards import HazardRaised
 
 OVERHEATING = "overheating"
 LEAST_READINGS = 5
@@ -70,10 +68,7 @@ def _sample(gathering: Gathering, entry: Entry, body: EngineSample) -> None:
     engine = gathering.station(EngineDossier)
     engine.samples.append(Seen(entry, body))
     if body.coolant_c is not None and heat_confirmed(engine.coolant):
-        raised = gathering.station(HazardsDossier).raised
-        if not any(one.body.cause == OVERHEATING and one.cleared is None for one in raised.values()):
-            id = uuid5(entry.id, OVERHEATING)
-            raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=OVERHEATING))
+        raise_once(gathering, entry, OVERHEATING)
 
 
 @fold("engine.idle")

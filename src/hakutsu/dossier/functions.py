@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from uuid import uuid5
 
 from hakutsu.dossier.body import Seen
 from hakutsu.dossier.folding import Gathering, fold
-from hakutsu.dossier.hazards import HazardsDossier, KeptHazard
+from hakutsu.dossier.hazards import raise_once
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.functions import FittedSaid, Lamp, Result, Tried
-from hakutsu.entries.hazards import HazardRaised
 from hakutsu.vehicle.equipment import Equipment, fitted_equipment
 
 BRAKE_LAMPS = ("brake_lamp_left", "brake_lamp_right")
@@ -37,10 +35,7 @@ def _tried(gathering: Gathering, entry: Entry, body: Tried) -> None:
     functions = gathering.station(FunctionsDossier)
     functions.tried.setdefault(body.item, []).append(Seen(entry, body))
     if body.item in BRAKE_LAMPS and all(_fails(functions, one) for one in BRAKE_LAMPS):
-        raised = gathering.station(HazardsDossier).raised
-        if not any(one.body.cause == DEAD and one.cleared is None for one in raised.values()):
-            id = uuid5(entry.id, DEAD)
-            raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=DEAD))
+        raise_once(gathering, entry, DEAD)
 
 
 def _fails(functions: FunctionsDossier, item: str) -> bool:

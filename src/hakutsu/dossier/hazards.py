@@ -58,18 +58,20 @@ def _rust(gathering: Gathering, entry: Entry, body: Rust) -> None:
         gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, raised)
 
 
+def raise_once(gathering: Gathering, entry: Entry, cause: str) -> None:
+    """Raise a cause that follows from an entry, unless it is open at its place already."""
+    raised, place = gathering.station(HazardsDossier).raised, entry.place or ""
+    if not any(one.body.cause == cause and one.cleared is None and one.place == place for one in raised.values()):
+        id = uuid5(entry.id, cause)
+        raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=cause), place=place)
+
+
 def _of_entry(gathering: Gathering, entry: Entry, body: Body) -> None:
     """What is noted raises its causes by itself; a tyre or wheel in the boot carries nothing."""
     if entry.place == SPARE:
         return
-    raised = gathering.station(HazardsDossier).raised
-    open_here = {
-        kept.body.cause for kept in raised.values() if kept.cleared is None and kept.place == (entry.place or "")
-    }
     for cause in body.causes():
-        if cause not in open_here:
-            id = uuid5(entry.id, cause)
-            raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=cause), place=entry.place or "")
+        raise_once(gathering, entry, cause)
 
 
 RAISING = (

@@ -23,8 +23,6 @@ GRADED = {Status.FAILS: Grade.FAILED, Status.PARTLY: Grade.FAILING, Status.INTER
           Status.BUT: Grade.WORN, Status.WORKS: Grade.SOUND}  # fmt: skip
 # Things tried at the functions station that are parts with a life, by the beginning of their keys.
 TRIED = {"window": "window_regulator", "lock": "door_lock"}
-# What a rule of the fluids means for something due by the calendar.
-DUE = {"transmission": "gearbox_oil", "coolant": "coolant", "engine_oil": "engine_oil"}
 
 
 class ConditionReckoned:
@@ -57,9 +55,9 @@ class ConditionReckoned:
         """What fluids say of something due by the calendar: words, and whether it is settled before paying."""
         found: dict[str, tuple[str, bool]] = {}
         for one in self._reckoning.engine.fluids:
-            for fluid in one.fluids:
-                if fluid in DUE and one.follows in (Follows.BUDGET, Follows.SETTLE) and len(one.fluids) == 1:
-                    found[DUE[fluid]] = (one.words, one.follows is Follows.SETTLE)
+            if one.due:
+                settle = one.follows is Follows.SETTLE or found.get(one.due, ("", False))[1]
+                found[one.due] = (one.words, settle)
         return found
 
     @property

@@ -7,7 +7,7 @@ from datetime import date
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from hakutsu.core.corners.found import Follows
+from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.costs import cost_table
 from hakutsu.core.life.components import not_told
 from hakutsu.core.life.jobs import Basis, Job
@@ -169,15 +169,30 @@ class Lives:
         ]  # fmt: skip
 
     def _unpriced_items(self) -> list[Item]:
-        """What was found and has no job of its own: priced by the inspector."""
-        reckoned = self._reckoning.corners
-        words = [*reckoned.wheels, *reckoned.pedal, *(one for one in reckoned.tyres if not one.where)]
+        """What was found at any station and has no job of its own: priced by the inspector."""
         found = []
-        for one in words:
-            if one.follows is Follows.SETTLE:
+        for one in self._found:
+            if one.follows is Follows.SETTLE and not one.job:
                 said = f"{{place {one.where}}}: {one.words}" if one.where else one.words
                 found.append(Item(f"found:{one.where}:{one.words}"[:80], said, None, "; ".join(one.reasons)))
         return found
+
+    @property
+    def _found(self) -> list[Found]:
+        """Findings of all stations that no measured part carries on."""
+        reckoned = self._reckoning
+        corners, engine, under = reckoned.corners, reckoned.engine, reckoned.under
+        fluids = [
+            Found("bay", one.words, one.follows, (one.next,) if one.next else (), job=one.due) for one in engine.fluids
+        ]
+        leaks = [
+            Found(one.zone or "bay", f"{one.fluid} from {one.origin} leaks", one.follows, (str(one.stage), *one.linked))
+            for one in under.leaks
+        ]
+        return [
+            *corners.wheels, *corners.pedal, *(one for one in corners.tyres if not one.where), *engine.run_found,
+            *engine.bay_found, *fluids, *under.zones, *leaks, *reckoned.cabin.found,
+        ]  # fmt: skip
 
     def _body_items(self) -> list[Item]:
         costs = self._reckoning.outside.costs

@@ -19,7 +19,8 @@ class Follows(StrEnum):
 class Found:
     """A finding at a wheel, on an axle ("front", "rear") or on the whole vehicle (empty): words in braces for
     `Terms.say`, and the reasons it rests on. `by_wear`: it follows from a thickness, which the life rules carry on.
-    `friction`: it is of pads or discs, so that settling it is the brake job of its axle.
+    `friction`: it is of pads or discs, so that settling it is the brake job of its axle. `job`: the part whose job
+    settles it.
     """
 
     where: str
@@ -28,3 +29,4 @@ class Found:
     reasons: tuple[str, ...] = ()
     by_wear: bool = False
     friction: bool = False
+    job: str = ""

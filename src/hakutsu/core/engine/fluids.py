@@ -18,12 +18,13 @@ FREEZE_MARGIN_C = 5.0
 
 @dataclass(frozen=True, slots=True)
 class FluidFound:
-    """What looks at fluids say: the fluids, words, what to check next, what follows."""
+    """What looks at fluids say: the fluids, words, what to check next, what follows, what is due by the calendar."""
 
     fluids: tuple[str, ...]
     words: str
     next: str
     follows: Follows
+    due: str = ""
 
 
 @cache
@@ -86,7 +87,7 @@ def fluids_found(looks: Mapping[str, Fluid], winter_c: float | None = None) -> l
 
 
 def _one(rule: Mapping[str, Any]) -> FluidFound:
-    return FluidFound((rule["fluid"],), rule["says"], rule["next"], FOLLOWS[rule["follows"]])
+    return FluidFound((rule["fluid"],), rule["says"], rule["next"], FOLLOWS[rule["follows"]], rule.get("due", ""))
 
 
 def _freezes(coolant: Fluid | None, winter_c: float | None) -> list[FluidFound]:
@@ -97,4 +98,4 @@ def _freezes(coolant: Fluid | None, winter_c: float | None) -> list[FluidFound]:
     words = (
         f"coolant freezes at {{temperature {coolant.freezes_c}}}: too early for a winter of {{temperature {winter_c}}}"
     )
-    return [FluidFound(("coolant",), words, "change it before frost", Follows.SETTLE)]
+    return [FluidFound(("coolant",), words, "change it before frost", Follows.SETTLE, "coolant")]

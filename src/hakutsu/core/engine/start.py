@@ -78,4 +78,4 @@ def bay_found(bay: Bay) -> list[Found]:
 
 
 def _row(row: dict[str, Any], reasons: tuple[str, ...]) -> Found:
-    return Found(WHERE, row["says"], FOLLOWS[row["follows"]], reasons)
+    return Found(WHERE, row["says"], FOLLOWS[row["follows"]], reasons, job=row.get("job", ""))

@@ -46,9 +46,12 @@ def zone_found(look: UnderZone) -> list[Found]:
         found.append(Found(zone.key, words, Follows.SETTLE if grave else Follows.LOOK, ("a cue for the story",)))
     if look.missing:
         found.append(Found(zone.key, f"missing: {look.missing}", Follows.LOOK))
-    found += [Found(zone.key, *row) for row in (PIPES.get(look.pipes), EXHAUSTS.get(look.exhaust)) if row]
+    if row := PIPES.get(look.pipes):
+        found.append(Found(zone.key, *row))
+    if row := EXHAUSTS.get(look.exhaust):
+        found.append(Found(zone.key, *row, job="exhaust_rear"))
     if look.catalyst is False:
-        found.append(Found(zone.key, "catalytic converter not there", Follows.SETTLE))
+        found.append(Found(zone.key, "catalytic converter not there", Follows.SETTLE, job="catalytic_converter"))
     return found
 
 
