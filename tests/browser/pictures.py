@@ -35,7 +35,7 @@ VIEWS = {
     "engine-run": (f"{ESTATE}/engine/run", WIDE, ""),
     "engine-hot": (f"{FELL}/engine/run", WIDE, HOT),
     "fluids": (f"{FELL}/engine/fluids", WIDE, ""),
-    "functions": (f"{ESTATE}/functions", WIDE, ""),
+    "functions": (f"{HATCH}/functions", WIDE, ""),
     "cabin": (f"{ESTATE}/cabin", WIDE, ""),
     "life-calendar": (f"{ESTATE}/life/calendar", WIDE, ""),
     "money": (f"{ESTATE}/life/money", WIDE, ""),

@@ -67,7 +67,8 @@ class Marks(BrowserCase):
         self.one("#f-length_mm").send_keys("2")
         self.one("#f-length_mm").send_keys("00000")
         self.press("[value=chip]")
-        self.wait(lambda: "length_mm: Input should be less than" in self.text("[data-said]"))
+        self.wait(lambda: "Length [mm]: Input should be less than" in self.text("[data-said]"))
+        self.assertEqual(self.one("#f-length_mm").get_attribute("aria-invalid"), "true")
         self.assertEqual(self.one("#f-length_mm").get_attribute("value"), "200000")  # refused, and given back
         self.one("#f-length_mm").clear()
         self.one("#f-length_mm").send_keys("2")

@@ -35,6 +35,12 @@ class EngineStation(RoundCase):
         self.assertEqual(self.client.get(f"{self.here}/engine/cellar").status_code, 404)
         self.assertNotIn("Engine, air and battery", self.client.get(f"{self.here}/report").text)
 
+    def test_an_electric_vehicle_has_nothing_to_warm_up(self):
+        self.assertNotIn("no engine to warm up", self.text("run"))
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "electric"}))
+        self.assertIn("no engine to warm up", self.text("run"))
+        self.assertNotIn("engine_warm_up", [one.part for one in self.place("bay").parts])
+
     def test_a_healthy_run_settles_is_drawn_and_reported(self):
         self.run_up(HEALTHY, smoke="blue at the start")
         text = self.text("run")

@@ -23,6 +23,7 @@ from hakutsu.instruments.diagnostic.stand_in import engines
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.engine_section import COLD, engine_line, oil_words
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.mechanics import Power
 from hakutsu.web.rendering import fragment
 
 ROOMS = {
@@ -54,6 +55,7 @@ def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
         "temperature": terms.scale("temperature"),
         "pressure": terms.scale("pressure"),
         "stood": _stood(reckoning),
+        "electric": reckoning.dossier.corners.mechanics.power is Power.ELECTRIC,
         "effects": list(kinds.Effect),
         "whens": list(kinds.When),
         "cold": COLD[found.cold],

@@ -9,7 +9,8 @@ import { draft, Outbox, showSaved } from "./outbox.js";
 
 /** Say something at a form, or at the nearest place that has room for it. @param {Element} form */
 export function say(form, words, fault = false) {
-  const said = form?.querySelector("[data-said]") ?? form?.closest("[data-corner]")?.querySelector("[data-said]");
+  const rooms = [form, form?.closest("[data-corner]"), document.querySelector("main")];
+  const said = rooms.map((one) => one?.querySelector("[data-said]")).find(Boolean);
   if (!said) return;
   said.textContent = words;
   said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
@@ -61,8 +62,10 @@ export function openStation(view, { context = () => ({}), again, after, fallback
         const kept = sent.get(one.draft.id);
         const form = kept && (kept.form.isConnected ? kept.form : again?.(kept));
         if (form === kept?.form && kept) restore(kept.held);
-        say(form ?? fallback?.(one), `Not stored: ${one.message}`, true);
-        if (form) fieldOf(form, one.field)?.setAttribute("aria-invalid", "true");
+        const field = form && one.field ? fieldOf(form, one.field) : null;
+        const name = field?.labels?.[0]?.textContent.trim() || one.field;
+        say(form ?? fallback?.(one), `Not stored: ${name ? `${name}: ` : ""}${one.message}`, true);
+        field?.setAttribute("aria-invalid", "true");
       }
     },
   });

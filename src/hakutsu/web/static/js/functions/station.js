@@ -28,6 +28,11 @@ more.addEventListener("submit", (event) => {
     say(more, "Tap “more” at a thing first.", true);
     return;
   }
+  if (event.submitter.value === "absent") {
+    outbox.add([draft("function.fitted", { item: item.value, there: false })]);
+    say(more, "taken off the list; “Also fitted?” below it brings it back");
+    return;
+  }
   const body = { item: item.value, result: event.submitter.value };
   if (but.value.trim()) body.but = but.value.trim();
   for (const field of [working, of]) {

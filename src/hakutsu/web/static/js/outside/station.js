@@ -2,16 +2,12 @@
 
 import { clearOnce } from "../entry-form.js";
 import { draft } from "../outbox.js";
-import { openStation, readForm, say as sayAtForm, sayAt } from "../station.js";
+import { openStation, readForm, say, sayAt } from "../station.js";
 import { drawOn } from "./draw.js";
 
 let shows = new URLSearchParams(location.search).get("shows") || "all";
 const station = openStation("outside", { context: () => ({ shows }), fallback: () => station.main });
 const { outbox } = station;
-
-function say(form, words, fault = false) {
-  sayAtForm(form?.querySelector("[data-said]") ? form : station.main, words, fault);
-}
 
 const box = document.querySelector("[data-draw]");
 const drawn =
