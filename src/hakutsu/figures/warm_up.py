@@ -37,6 +37,7 @@ def warm_up_curve(samples: Sequence[Sample], fit: WarmUp | None, terms: Terms = 
         tag("path", d=f"M{LEFT} {y(stop):.1f}H{WIDE - 14}", class_="sc-limit"),
         tag("text", text(f"stop {scale.number(stop)}"), x=LEFT + 4, y=y(stop) - 4, class_="lc-when"),
     ]
+    parts.append(tag("text", text(scale.label), x=LEFT - 8, y=TOP, text_anchor="end", class_="lc-when"))
     for degrees in TICKS_C:
         parts.append(tag("path", d=f"M{LEFT} {y(degrees):.1f}H{WIDE - 14}", class_="lc-year"))
         words = scale.number(degrees)
