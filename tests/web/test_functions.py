@@ -27,6 +27,7 @@ class FunctionsStation(RoundCase):
     def test_a_changed_answer_stands_in_the_queue_until_a_third(self):
         self.tried("horn", "works")
         self.tried("horn", "fails")
+        self.assertIn("1 function to try again", self.text())
         self.assertIn("Try once more, the answer changed:</strong> horn", self.fragments()["functions_list"])
         self.tried("horn", "fails")
         found = self.fragments()["functions_list"]

@@ -1,4 +1,5 @@
 from hakutsu.entries.day import DayConditions
+from hakutsu.entries.money import MechanicsSaid
 from hakutsu.entries.under import Leak, UnderZone
 from hakutsu.vehicle.under import zones
 from tests.builders import NOON
@@ -6,6 +7,16 @@ from tests.web.case import RoundCase
 
 
 class UnderStation(RoundCase):
+    def test_body_mounts_only_where_the_frame_is_separate(self):
+        self.assertNotIn("ody mounts", self.client.get(f"{self.here}/under").text)
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"separate_frame": True}))
+        text = self.client.get(f"{self.here}/under").text
+        self.assertIn("0 of 25 zones", text)
+        self.assertIn('data-zone="body_mounts_left"', text)
+        self.assertEqual(
+            sum(part.station == "Underside" for one in self.dossier().place_coverage() for part in one.parts), 25
+        )
+
     def text(self, zone=""):
         return self.client.get(f"{self.here}/under", params={"zone": zone}).text
 

@@ -108,7 +108,7 @@ class Dossier:
         outside = [
             *outside_parts(self.vehicle, self.body, self.general, protocol),
             *corner_parts(self.vehicle, self.corners, self.general, protocol),
-            *under_parts(self.under, self.general, protocol),
+            *under_parts(self.under, self.corners.mechanics.separate_frame, self.general, protocol),
             *engine_parts(self.engine, str(self.corners.mechanics.power), self.general, protocol),
             *cabin_coverage(self.cabin, str(self.corners.mechanics.power), self.general, protocol),
             *function_parts(self.vehicle, self.functions, self.general, protocol),

@@ -21,7 +21,7 @@ from hakutsu.vehicle.inventory import expected_belongings
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import fitted_parts
 from hakutsu.vehicle.places import place_of_panel, places
-from hakutsu.vehicle.under import zones
+from hakutsu.vehicle.under import fitted_zones
 from hakutsu.vehicle.vocabulary import Protocol
 
 SCREEN = "windscreen"
@@ -193,12 +193,14 @@ def function_parts(
     return found
 
 
-def under_parts(under: UnderDossier, general: General, protocol: Protocol) -> list[tuple[str, PartCoverage]]:
+def under_parts(
+    under: UnderDossier, separate_frame: bool, general: General, protocol: Protocol
+) -> list[tuple[str, PartCoverage]]:
     """Every zone of the underside; quick asks for none."""
     if protocol is Protocol.QUICK:
         return []
     found = []
-    for key, zone in zones().items():
+    for key, zone in fitted_zones(separate_frame=separate_frame).items():
         look = under.zones.get(key)
         hidden = look is not None and bool(look.body.not_visible)
         state = Covered.LIMITED if hidden else _seen(key, look is not None, general)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from hakutsu.figures.svg import tag, text
 from hakutsu.vehicle.terms import PLAIN, Terms
-from hakutsu.vehicle.under import zones
+from hakutsu.vehicle.under import fitted_zones
 
 HALF, WIDE = 116.0, 700.0
 NARROW = 60.0  # in smaller patches the letters stand below the name
@@ -25,16 +25,21 @@ class ZoneShown:
 
 
 def under_schematic(
-    shown: Mapping[str, ZoneShown], chosen: str = "", terms: Terms = PLAIN, *, linked: bool = True
+    shown: Mapping[str, ZoneShown],
+    chosen: str = "",
+    terms: Terms = PLAIN,
+    *,
+    linked: bool = True,
+    separate_frame: bool = False,
 ) -> str:
-    """Draw every zone; letters say what was found: R rust, D damage, W worked on, M missing, L leak; hidden ones are
-    hatched.
+    """Draw every zone this vehicle has; letters say what was found: R rust, D damage, W worked on, M missing, L leak;
+    hidden ones are hatched.
     """
     lines = "".join(tag("path", d=f"M{i} 0V8", class_="ud-hatch-line") for i in (0, 4, 8))
     hatch = tag("pattern", lines, id="ud-hatch", width=8, height=8, patternUnits="userSpaceOnUse",
                 patternTransform="rotate(45)")  # fmt: skip
     parts = [tag("title", "The underside, nose to the left, seen from below"), tag("defs", hatch)]
-    for key, zone in zones().items():
+    for key, zone in fitted_zones(separate_frame=separate_frame).items():
         one = shown.get(key, ZoneShown("untouched"))
         x, y, wide, high = zone.patch
         name = terms.say(zone.name)

@@ -27,7 +27,7 @@ def _(body: CabinWear, terms: Terms = PLAIN) -> Said:
 def _(body: CabinLooked, terms: Terms = PLAIN) -> Said:
     smells = f"smells of {', '.join(map(str, body.smells))}" if body.smells else ""
     moist = f"moist {', '.join(map(str, body.moist))}" if body.moist else ""
-    said = (smells, moist, *map(str, body.signs), body.note)
+    said = (smells, moist, *(terms.say(str(one)) for one in body.signs), body.note)
     return "Cabin", ", ".join(one for one in said if one) or "looked, nothing found"
 
 

@@ -81,7 +81,8 @@ def _(body: EngineIdle, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: Bay, terms: Terms = PLAIN) -> Said:
     side = terms.say(f"{{{body.side}}}") if body.side else ""
-    return "Under the bonnet", _join(*map(str, body.signs), side, body.note) or "looked, nothing found"
+    signs = [terms.say(str(one)) for one in body.signs]
+    return terms.say("Under the bonnet"), _join(*signs, side, body.note) or "looked, nothing found"
 
 
 @body_words.register

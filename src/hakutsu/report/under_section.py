@@ -15,7 +15,7 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.report.corner_wording import FoundLine
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import PLAIN, Terms
-from hakutsu.vehicle.under import zones
+from hakutsu.vehicle.under import fitted_zones, zones
 
 Said = tuple[str, str]
 
@@ -99,11 +99,14 @@ class UnderSection:
 def under_section(reckoning: Reckoning) -> UnderSection:
     """Gather the section from a reckoning."""
     terms, seen = reckoning.terms, reckoning.dossier.under.zones
+    frame = reckoning.dossier.corners.mechanics.separate_frame
     hidden = tuple(body_words(one.body, terms)[1] for one in seen.values() if one.body.not_visible)
     return UnderSection(
-        Markup(under_schematic(zones_shown(reckoning), terms=terms, linked=False)) if seen else "",
+        Markup(under_schematic(zones_shown(reckoning), terms=terms, linked=False, separate_frame=frame))
+        if seen
+        else "",
         tuple(zone_line(one, terms) for one in reckoning.under.zones),
         tuple(leak_line(one, terms) for one in reckoning.under.leaks),
         hidden,
-        len(zones()) - len(seen),
+        len(fitted_zones(separate_frame=frame).keys() - seen.keys()),
     )

@@ -71,7 +71,8 @@ class Mechanics(BaseModel):
     """Mechanical facts of one vehicle; what is not known stays so.
 
     `first_used` is when it was first registered, `odometer_km` what its distance meter shows. Sizes and pressures [bar]
-    are those of the placard. `also_fitted` and `not_fitted` name parts of the life tables.
+    are those of the placard. `separate_frame`: body and frame are two. `also_fitted` and `not_fitted` name parts of the
+    life tables.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -85,6 +86,7 @@ class Mechanics(BaseModel):
     rear_axle: RearAxle = RearAxle.UNKNOWN
     rear_brakes: RearBrakes = RearBrakes.UNKNOWN
     stainless_exhaust: bool = False
+    separate_frame: bool = False
     front_size: Size = ""
     rear_size: Size = ""
     front_bar: Bar | None = None

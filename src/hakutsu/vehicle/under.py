@@ -16,7 +16,7 @@ Box = tuple[float, float, float, float]
 @dataclass(frozen=True, slots=True)
 class Zone:
     """A zone: its name (the side in braces) and a short one, the place one stands at, its patch (x, y, width, height),
-    whether it carries the vehicle, and the same zone on the other side.
+    whether it carries the vehicle, the same zone on the other side, and whether only separate frames have it.
     """
 
     key: str
@@ -27,6 +27,7 @@ class Zone:
     carries: bool
     twin: str | None
     short: str
+    frame: bool = False
 
 
 @cache
@@ -60,5 +61,11 @@ def zones() -> dict[str, Zone]:
                 row.get("carries", False),
                 twin,
                 row["short"],
+                row.get("frame", False),
             )
     return found
+
+
+def fitted_zones(*, separate_frame: bool) -> dict[str, Zone]:
+    """The zones a vehicle has: body mounts only where its frame is separate."""
+    return {key: zone for key, zone in zones().items() if separate_frame or not zone.frame}

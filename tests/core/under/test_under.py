@@ -71,7 +71,9 @@ class Zones(unittest.TestCase):
         shown = {"tank": ZoneShown("hidden"), "tunnel": ZoneShown("found", ("rust", "repair"), grave=True)}
         svg = under_schematic(shown, "tank")
         ElementTree.fromstring(svg)
-        self.assertEqual(svg.count("data-zone="), len(zones()))
+        self.assertEqual(svg.count("data-zone="), 23)
+        whole = under_schematic(shown, separate_frame=True)
+        self.assertEqual(whole.count("data-zone="), len(zones()))
         self.assertIn("tunnel and exhaust: rust, repair", svg)
         self.assertIn("tank and straps, or pack: not visible", svg)
         self.assertIn("R W", svg)

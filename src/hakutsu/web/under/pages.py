@@ -17,7 +17,7 @@ from hakutsu.figures.under import under_schematic
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.under_section import leak_line, zone_line, zones_shown
 from hakutsu.report.wording import body_words
-from hakutsu.vehicle.under import zones
+from hakutsu.vehicle.under import fitted_zones, zones
 from hakutsu.web.desk import ReckoningHere
 from hakutsu.web.rendering import fragment, page
 
@@ -27,15 +27,17 @@ router = APIRouter()
 def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
     """Schematic, findings, leaks, and the form of a zone."""
     terms, under = reckoning.terms, reckoning.dossier.under
+    frame = reckoning.dossier.corners.mechanics.separate_frame
+    here = fitted_zones(separate_frame=frame)
     return {
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
         "activity_names": activities(),
-        "drawing": Markup(under_schematic(zones_shown(reckoning), chosen, terms)),
+        "drawing": Markup(under_schematic(zones_shown(reckoning), chosen, terms, separate_frame=frame)),
         "chosen": chosen,
-        "zones": [(key, terms.say(zone.name)) for key, zone in zones().items()],
-        "open": [key for key in zones() if key not in under.zones],
+        "zones": [(key, terms.say(zone.name)) for key, zone in here.items()],
+        "open": [key for key in here if key not in under.zones],
         "found": [zone_line(one, terms) for one in reckoning.under.zones],
         "leaks": [(leak_line(one, terms), _again(one)) for one in reckoning.under.leaks],
         "said": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in under.zones.values()],
