@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import socket
-import sys
 import tomllib
 from collections.abc import Callable
-from functools import cache
+from functools import cache, partial
 from importlib.resources import files
-from threading import Thread
 from typing import Any
 from zlib import crc32
 
@@ -16,11 +14,11 @@ import numpy as np
 
 from hakutsu.core.film.simulate import Gauge, PaintedCar, paint_car
 from hakutsu.instruments.gauge_line import FilmLine, Garbled, HelloLine, ProbeLine, WhoLine, read_line, write_line
+from hakutsu.instruments.loopback import serve_on_loopback
 from hakutsu.vehicle.panels import default_substrate
 from hakutsu.vehicle.units import from_um
 from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
 
-LOOPBACK = "127.0.0.1"
 SURVEY_READINGS = 80  # after so many readings the whole drift has come
 FULL_BATTERY = 96
 
@@ -70,35 +68,14 @@ class StandIn:
 def serve_stand_in(
     stand_in: StandIn, port: int, announce: Callable[[int], None], *, until_stdin_closes: bool = False
 ) -> None:
-    """Serve on loopback, one application after the other; for ever, or until standard input closes because the process
-    that owns this one is gone.
+    """Serve on loopback, one application after the other; for ever, or until standard input closes.
 
     Raises
     ------
     OSError
         If the port cannot be listened on.
     """
-    with socket.create_server((LOOPBACK, port)) as server:
-        announce(server.getsockname()[1])
-        serving = Thread(target=_serve, args=(stand_in, server), daemon=True)
-        serving.start()
-        if not until_stdin_closes:
-            serving.join()
-        while sys.stdin.readline():
-            pass
-
-
-def _serve(stand_in: StandIn, server: socket.socket) -> None:
-    while True:
-        try:
-            connection, _ = server.accept()
-        except OSError:
-            return
-        with connection:
-            try:
-                _answer(stand_in, connection)
-            except OSError:
-                continue
+    serve_on_loopback(partial(_answer, stand_in), port, announce, until_stdin_closes=until_stdin_closes)
 
 
 def _answer(stand_in: StandIn, connection: socket.socket) -> None:

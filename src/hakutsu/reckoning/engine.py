@@ -25,7 +25,7 @@ from hakutsu.core.engine.fluids import FluidFound, fluid_table, fluids_found
 from hakutsu.core.engine.idle import IdleVerdict, Idling, idle_verdict
 from hakutsu.core.engine.oil import OilReading, OilVerdict, oil_verdict
 from hakutsu.core.engine.start import bay_found, looks_found, start_found, stood_found
-from hakutsu.core.engine.warm_up import Sample, Warming, WarmUp, WarmUpVerdict, judge, warm_up
+from hakutsu.core.engine.warm_up import Sample, Warming, WarmUp, WarmUpVerdict, judge_fit, warm_up
 from hakutsu.core.estimate import Estimate
 from hakutsu.core.limitations import proven_cold
 from hakutsu.entries.corners import Grade
@@ -89,9 +89,7 @@ class EngineReckoned:
     def verdict(self) -> WarmUpVerdict:
         """What the run says so far."""
         power = self._reckoning.dossier.corners.mechanics.power
-        return judge(
-            self.samples, start_c=self._start_c, outside_c=self.outside_c, diesel=power is Power.DIESEL
-        )  # fmt: skip
+        return judge_fit(self.samples, self.warm_up, outside_c=self.outside_c, diesel=power is Power.DIESEL)
 
     @property
     def cold(self) -> bool | None:

@@ -1,9 +1,13 @@
-"""A stand-in the server starts as a process of its own and ends again."""
+"""Links that the server holds for inspections, and stand-ins it starts as processes of their own and ends again."""
 
 from __future__ import annotations
 
 import subprocess
 import sys
+from collections.abc import Callable
+from threading import RLock
+from typing import Generic, Protocol, TypeVar
+from uuid import UUID
 
 SCHEME = "socket://"
 
@@ -45,3 +49,36 @@ class OwnedStandIn:
         for pipe in (self._process.stdin, self._process.stdout):
             if pipe is not None:
                 pipe.close()
+
+
+class Closable(Protocol):
+    """A link that can be closed."""
+
+    def close(self) -> None:
+        """Let go of it."""
+
+
+SessionT = TypeVar("SessionT", bound=Closable)
+
+
+class Sessions(Generic[SessionT]):
+    """The links of all inspections, at most one each."""
+
+    def __init__(self, make: Callable[[UUID], SessionT]) -> None:
+        self._make = make
+        self._sessions: dict[UUID, SessionT] = {}
+        self._lock = RLock()
+
+    def of(self, inspection: UUID) -> SessionT:
+        """The session of an inspection, made when first asked for."""
+        with self._lock:
+            if inspection not in self._sessions:
+                self._sessions[inspection] = self._make(inspection)
+            return self._sessions[inspection]
+
+    def close(self) -> None:
+        """Close every link and end every stand-in."""
+        with self._lock:
+            sessions = list(self._sessions.values())
+        for session in sessions:
+            session.close()

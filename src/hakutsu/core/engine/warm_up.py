@@ -209,8 +209,20 @@ def judge(
     outside_c : air outside [°C]; below 5 °C an idling diesel may never warm up
     map_controlled : the thermostat is controlled by a map and may settle as high as 112 °C
     """
+    fit = warm_up(samples, start_c)
+    return judge_fit(samples, fit, outside_c=outside_c, diesel=diesel, map_controlled=map_controlled)
+
+
+def judge_fit(
+    samples: Sequence[Sample],
+    fit: WarmUp | None,
+    *,
+    outside_c: float | None = None,
+    diesel: bool = False,
+    map_controlled: bool = False,
+) -> WarmUpVerdict:
+    """The same of samples whose course was fitted already."""
     table, every = warm_up_table(), sorted(samples, key=lambda one: one.minute)
-    fit = warm_up(every, start_c)
     if stopped := _stop(every):
         return stopped
     if fit is None:

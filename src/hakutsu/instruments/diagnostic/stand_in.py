@@ -5,21 +5,19 @@ answers service 01 as the engine control unit of a simulated, idling engine does
 from __future__ import annotations
 
 import socket
-import sys
 import time
 import tomllib
 from collections.abc import Callable
-from functools import cache
+from functools import cache, partial
 from importlib.resources import files
-from threading import Thread
 from typing import Any
 
 import numpy as np
 
 from hakutsu.instruments.diagnostic.frames import FUNCTIONAL, packed, unpacked
 from hakutsu.instruments.diagnostic.live import LIVE, MASK_STEP, QUANTITIES, Pid, answer, mask
+from hakutsu.instruments.loopback import serve_on_loopback
 
-LOOPBACK = "127.0.0.1"
 ENGINE_UNIT = 0x7E8
 FAN_FROM_C = 100.0
 
@@ -120,32 +118,11 @@ def serve_engine(
     OSError
         If the port cannot be listened on.
     """
-    with socket.create_server((LOOPBACK, port)) as server:
-        announce(server.getsockname()[1])
-        serving = Thread(target=_serve, args=(engine, server), daemon=True)
-        serving.start()
-        if not until_stdin_closes:
-            serving.join()
-        while sys.stdin.readline():
-            pass
+    serve_on_loopback(partial(_talk, engine), port, announce, until_stdin_closes=until_stdin_closes)
 
 
-def _serve(engine: Engine, server: socket.socket) -> None:
-    while True:
-        try:
-            connection, _ = server.accept()
-        except OSError:
-            return
-        with connection:
-            connection.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
-            try:
-                _talk(Adapter(engine), connection)
-            except OSError:
-                continue
-
-
-def _talk(adapter: Adapter, connection: socket.socket) -> None:
-    waiting = ""
+def _talk(engine: Engine, connection: socket.socket) -> None:
+    adapter, waiting = Adapter(engine), ""
     while received := connection.recv(4096):
         *lines, waiting = (waiting + received.decode("ascii", "replace")).split("\r")
         for line in lines:

@@ -13,7 +13,7 @@ from hakutsu.entries.registry import Body
 from hakutsu.instruments.diagnostic.live import Pid
 from hakutsu.instruments.diagnostic.scan_link import NoLink, ScanLink
 from hakutsu.web.desk import Desk
-from hakutsu.web.owned import DidNotStart, OwnedStandIn
+from hakutsu.web.owned import DidNotStart, OwnedStandIn, Sessions
 
 POLL_SECONDS = 0.5
 EVERY_MINUTES = 1.0
@@ -187,24 +187,8 @@ class ScanSession:
         self._desk.logbook.append(self._inspection, [draft], self._desk.author)
 
 
-class ScanSessions:
-    """The links of all inspections, at most one each."""
+class ScanSessions(Sessions[ScanSession]):
+    """The scan links of all inspections."""
 
     def __init__(self, desk: Desk) -> None:
-        self._desk = desk
-        self._sessions: dict[UUID, ScanSession] = {}
-        self._lock = RLock()
-
-    def of(self, inspection: UUID) -> ScanSession:
-        """The session of an inspection, made when first asked for."""
-        with self._lock:
-            if inspection not in self._sessions:
-                self._sessions[inspection] = ScanSession(self._desk, inspection)
-            return self._sessions[inspection]
-
-    def close(self) -> None:
-        """Close every link and end every stand-in."""
-        with self._lock:
-            sessions = list(self._sessions.values())
-        for session in sessions:
-            session.close()
+        super().__init__(lambda inspection: ScanSession(desk, inspection))

@@ -16,7 +16,7 @@ from hakutsu.report.wording import reading_words
 from hakutsu.vehicle.vocabulary import Substrate
 from hakutsu.web.desk import Desk
 from hakutsu.web.film.aiming import Aim, next_aim
-from hakutsu.web.owned import DidNotStart, OwnedStandIn
+from hakutsu.web.owned import DidNotStart, OwnedStandIn, Sessions
 
 KEPT_NEWS = 400
 ANSWER_SECONDS = 6.0
@@ -242,24 +242,8 @@ class GaugeSession:
         self.tell(**self.state())
 
 
-class GaugeSessions:
-    """The gauge links of all inspections, at most one each."""
+class GaugeSessions(Sessions[GaugeSession]):
+    """The gauge links of all inspections."""
 
     def __init__(self, desk: Desk) -> None:
-        self._desk = desk
-        self._sessions: dict[UUID, GaugeSession] = {}
-        self._lock = RLock()
-
-    def of(self, inspection: UUID) -> GaugeSession:
-        """The session of an inspection, made when first asked for."""
-        with self._lock:
-            if inspection not in self._sessions:
-                self._sessions[inspection] = GaugeSession(self._desk, inspection)
-            return self._sessions[inspection]
-
-    def close(self) -> None:
-        """Close every link and end every stand-in."""
-        with self._lock:
-            sessions = list(self._sessions.values())
-        for session in sessions:
-            session.close()
+        super().__init__(lambda inspection: GaugeSession(desk, inspection))
