@@ -1,4 +1,5 @@
 import json
+import socket
 import subprocess
 import tempfile
 import unittest
@@ -134,6 +135,19 @@ class ImportFilm(unittest.TestCase):
     def test_an_unknown_inspection_is_status_2(self):
         self.inspection = "00000000-0000-4000-8000-000000000000"
         self.assertEqual(self.run_import(GOOD).exit_code, 2)
+
+
+class Scan(unittest.TestCase):
+    def test_an_engine_that_does_not_ship_is_named_with_those_that_do(self):
+        found = run("scan", "simulate", "--engine", "steam")
+        self.assertEqual(found.exit_code, 2)
+        self.assertIn("no engine “steam” ships; there are healthy, stuck_open", found.stderr)
+
+    def test_a_port_in_use_is_a_clear_error(self):
+        with socket.create_server(("127.0.0.1", 0)) as taken:
+            found = run("scan", "simulate", "--port", taken.getsockname()[1])
+        self.assertEqual(found.exit_code, 1)
+        self.assertIn("choose another with --port", found.stderr)
 
 
 class Serving(unittest.TestCase):
