@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from typing import Any
 
 from markupsafe import Markup
@@ -42,10 +43,8 @@ WATCHES = (10, 20, 30)
 
 def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
     """One room."""
-    terms, engine, found = reckoning.terms, reckoning.dossier.engine, reckoning.engine
-    fit = found.warm_up
-    pack_said, pack_expected = found.pack
-    return {
+    terms, started = reckoning.terms, reckoning.dossier.engine.start
+    context = {
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
@@ -54,47 +53,67 @@ def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
         "room": room,
         "temperature": terms.scale("temperature"),
         "pressure": terms.scale("pressure"),
+        "config": json.dumps(
+            {
+                "inspection": str(reckoning.dossier.inspection),
+                "room": room,
+                "started": started.entry.at.isoformat() if started else None,
+            }
+        ),
+    }
+    return context | _ROOMS[room](reckoning)
+
+
+def _run(reckoning: Reckoning) -> dict[str, Any]:
+    """The run: its course, what it says, what was noted, and choices of its forms."""
+    terms, found = reckoning.terms, reckoning.engine
+    return {
         "stood": _stood(reckoning),
         "electric": reckoning.dossier.corners.mechanics.power is Power.ELECTRIC,
-        "effects": list(kinds.Effect),
-        "whens": list(kinds.When),
         "cold": COLD[found.cold],
-        "run_found": [engine_line(one, terms) for one in found.run_found],
-        "idle": found.idle,
-        "oil": oil_words(found.oil, terms) if found.oil else "",
-        "after": [(terms.say(one.words), terms.say(one.before), one.done) for one in found.after_drive],
-        "watches": WATCHES,
-        **_bay(reckoning),
-        "engines": list(engines()),
-        "smokes": list(kinds.Smoke),
-        "fumes": list(kinds.Fumes),
-        "chemistries": list(Chemistry),
-        "curve": Markup(warm_up_curve(found.samples, fit, terms)),
-        "fit": fit,
+        "curve": Markup(warm_up_curve(found.samples, found.warm_up, terms)),
         "verdict": found.verdict,
         "verdict_words": terms.say(found.verdict.words),
         "stops": found.verdict.warming is Warming.STOP or found.verdict.repeat,
         "settled": _settled(reckoning),
         "smoke_said": found.smoke,
-        "run": [(entry, body_words(body, terms)[1]) for entry, body in _run(reckoning)],
-        "air": engine.air,
+        "idle": found.idle,
+        "oil": oil_words(found.oil, terms) if found.oil else "",
+        "run_found": [engine_line(one, terms) for one in found.run_found],
+        "after": [(terms.say(one.words), terms.say(one.before), one.done) for one in found.after_drive],
+        "run": [(entry, body_words(body, terms)[1]) for entry, body in _noted(reckoning)],
+        "effects": list(kinds.Effect),
+        "whens": list(kinds.When),
+        "smokes": list(kinds.Smoke),
+        "fumes": list(kinds.Fumes),
+        "engines": list(engines()),
+        "watches": WATCHES,
+    }
+
+
+def _air(reckoning: Reckoning) -> dict[str, Any]:
+    """What was measured at the vents, and what it says."""
+    seen, found = reckoning.dossier.engine.air, reckoning.engine
+    return {
+        "air": seen,
         "air_said": found.air,
         "heats": found.heats,
         "heater_c": HEATER_C,
-        "air_words": body_words(engine.air.body, terms)[1] if engine.air else "",
-        **_fluids(reckoning),
-        "battery": engine.battery,
+        "air_words": body_words(seen.body, reckoning.terms)[1] if seen else "",
+    }
+
+
+def _electric(reckoning: Reckoning) -> dict[str, Any]:
+    """Battery, charging and pack."""
+    seen, found = reckoning.dossier.engine, reckoning.engine
+    said, expected = found.pack
+    return {
+        "battery": seen.battery,
         "battery_said": found.battery,
-        "pack": engine.pack,
-        "pack_said": pack_said,
-        "pack_expected": pack_expected,
-        "config": json.dumps(
-            {
-                "inspection": str(reckoning.dossier.inspection),
-                "room": room,
-                "started": engine.start.entry.at.isoformat() if engine.start else None,
-            }
-        ),
+        "pack": seen.pack,
+        "pack_said": said,
+        "pack_expected": expected,
+        "chemistries": list(Chemistry),
     }
 
 
@@ -128,7 +147,7 @@ def _bay(reckoning: Reckoning) -> dict[str, Any]:
     }
 
 
-def _run(reckoning: Reckoning) -> list[tuple[Entry, Body]]:
+def _noted(reckoning: Reckoning) -> list[tuple[Entry, Body]]:
     """Everything noted of the run, in the order of the logbook."""
     engine = reckoning.dossier.engine
     found: list[tuple[Entry, Body]] = [(one.entry, one.body) for one in engine.samples]
@@ -169,6 +188,11 @@ def _settled(reckoning: Reckoning) -> str:
     scale = reckoning.terms.scale("temperature")
     low, high = (scale.number(one) for one in (fit.settled.low, fit.settled.high))
     return f"settled at {scale.words(fit.settled.median)} ({low} to {high})"
+
+
+_ROOMS: dict[str, Callable[[Reckoning], dict[str, Any]]] = {
+    "fluids": _fluids, "bay": _bay, "run": _run, "air": _air, "electric": _electric,
+}  # fmt: skip
 
 
 def engine_fragments(reckoning: Reckoning, room: str | None) -> dict[str, str]:
