@@ -1,9 +1,9 @@
 import unittest
 
 from hakutsu.core.life import Life, Quantiles
-from hakutsu.entries.cabin import CabinLooked, CabinWear
+from hakutsu.entries.cabin import CabinLooked, CabinWear, Control, Inventory
 from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, Tyre, Wheel
-from hakutsu.entries.engine import Air, Battery, EngineLook, EngineSample, EngineStart, Pack
+from hakutsu.entries.engine import Air, Battery, Bay, EngineIdle, EngineLook, EngineSample, EngineStart, Pack
 from hakutsu.entries.fluids import Fluid as Looked
 from hakutsu.entries.functions import FittedSaid, Lamp, Tried
 from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
@@ -52,6 +52,14 @@ class EntriesInWords(unittest.TestCase):
         start = EngineStart(cranking_s=1.5, noise="rattle", noise_s=2, jump_started=True)
         self.says(start, "cranked 1.5 s", "rattle, for 2 s", "jump started")
         self.says(EngineStart(), "started")
+        self.says(EngineStart(procedure="glow", effect="had no effect"), "glow, had no effect")
+        self.says(
+            EngineIdle(rpm=(780, 800), warm=True, by_link=True), "2 speeds at 1 a second, mean 790 rpm", "warm, by link"
+        )
+        self.says(EngineLook(when="after the drive", noise="tick", noise_s=4), "after the drive", "tick, for 4 s")
+        self.says(Bay(), "looked, nothing found")
+        bay = Bay(signs=("bonnet insulation missing or new",), side="left")
+        self.says(bay, "hood insulation missing or new, left", terms=IMPERIAL)
         self.says(EngineSample(minute=4, coolant_c=45.5, rpm=850, fan=True), "minute 4", "850 rpm", "fan running")
         self.says(EngineSample(minute=4, coolant_c=100), "212 °F", terms=IMPERIAL)
         self.says(EngineLook(fumes="wisps", steam=True), "crankcase fumes: wisps", "steam")
@@ -68,8 +76,12 @@ class EntriesInWords(unittest.TestCase):
         self.says(Lamp(name="brakes", red=True), "brakes, red, fault")
         self.says(CabinWear(part="rim", wear="heavy", renewed=True), "steering wheel rim: heavy, renewed")
         self.says(CabinLooked(), "nothing found")
+        self.says(Inventory(thing="jack", there="missing"), "jack and wheel wrench: missing")
+        self.says(Control(looks="toggle"), "toggle, nobody knows what it does")
+        self.says(Control(looks="toggle", does="clicks", picture="7"), "did clicks", "picture 7")
         self.says(UnderZone(zone="tank"), "tank and straps, or pack: nothing found")
         self.says(UnderZone(zone="tank", not_visible="covered"), "not visible: covered")
+        self.says(UnderZone(zone="tank", pipes="rusted", exhaust="leaks"), "pipes rusted, exhaust leaks")
         self.says(
             Leak(fluid="engine oil", origin="sump", stage="drip", drops=3, minutes=5), "from sump", "3 drops a minute"
         )
