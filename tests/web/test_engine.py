@@ -41,6 +41,13 @@ class EngineStation(RoundCase):
         self.assertIn("no engine to warm up", self.text("run"))
         self.assertNotIn("engine_warm_up", [one.part for one in self.place("bay").parts])
 
+    def test_high_is_usual_only_where_a_computer_moves_the_thermostat(self):
+        self.run_up([15, *(min(15 + 12 * m, 108) for m in range(1, 22))])
+        self.assertIn("High: normal only where", self.text("run"))
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"map_thermostat": True}))
+        self.assertIn("Usual", self.text("run"))
+        self.assertNotIn("High: normal", self.text("run"))
+
     def test_a_healthy_run_settles_is_drawn_and_reported(self):
         self.run_up(HEALTHY, smoke="blue at the start")
         text = self.text("run")

@@ -88,8 +88,11 @@ class EngineReckoned:
     @cached_property
     def verdict(self) -> WarmUpVerdict:
         """What the run says so far."""
-        power = self._reckoning.dossier.corners.mechanics.power
-        return judge_fit(self.samples, self.warm_up, outside_c=self.outside_c, diesel=power is Power.DIESEL)
+        facts = self._reckoning.dossier.corners.mechanics
+        diesel, mapped = facts.power is Power.DIESEL, facts.map_thermostat
+        return judge_fit(
+            self.samples, self.warm_up, outside_c=self.outside_c, diesel=diesel, map_controlled=mapped
+        )  # fmt: skip
 
     @property
     def cold(self) -> bool | None:
