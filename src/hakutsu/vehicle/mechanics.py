@@ -71,8 +71,8 @@ class Mechanics(BaseModel):
     """Mechanical facts of one vehicle; what is not known stays so.
 
     `first_used` is when it was first registered, `odometer_km` what its distance meter shows. Sizes and pressures [bar]
-    are those of the placard. `separate_frame`: body and frame are two; `map_thermostat`: the engine's computer moves its
-    thermostat. `also_fitted` and `not_fitted` name parts of the life tables.
+    are those of the placard. `separate_frame`: body and frame are two; `map_thermostat`: the engine's computer moves
+    its thermostat. `also_fitted` and `not_fitted` name parts of the life tables.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
