@@ -58,6 +58,22 @@ class Run(BrowserCase):
         self.wait(lambda: "Minute 1, coolant 26 °C" in self.text("[data-fragment=engine_run]"))
         self.assertNotIn("79", self.text("[data-fragment=engine_run]"))
 
+    def test_what_is_typed_on_while_the_server_is_asked_stays(self):
+        self.station()
+        self.one("#s-cranking_s").send_keys("1", Keys.ENTER)
+        self.reading(0, 20)
+        slow = """const real = window.fetch; window.fetch = async (...all) => {
+            if (String(all[0]).endsWith("/doubts")) await new Promise((on) => setTimeout(on, 600));
+            return real(...all); };"""
+        self.driver.execute_script(slow)
+        self.one("#e-minute").send_keys("1")
+        self.one("#e-coolant_c").send_keys("27", Keys.ENTER)
+        self.one("#e-minute").clear()
+        self.one("#e-minute").send_keys("2")
+        self.wait(lambda: "Minute 1, coolant 27 °C" in self.text("[data-fragment=engine_run]"))
+        self.assertEqual(self.one("#e-minute").get_property("value"), "2")
+        self.assertEqual(self.one("#e-coolant_c").get_property("value"), "")
+
     def test_a_stopwatch_fills_the_seconds(self):
         self.station()
         self.press("[data-entry='engine.start'] [data-watch=noise_s]")

@@ -54,6 +54,8 @@ document.addEventListener("submit", async (event) => {
   const body = readForm(form);
   if (!body) return;
   const typed = body.minute !== undefined;
+  const held = new Map([...form.elements].map((one) => [one, one.value]));
+  const at = document.activeElement;
   const lacking = kind === "engine.sample" ? completed(body) : kind === "engine.idle" && !body.rpm ? "No speeds yet." : "";
   if (lacking) {
     sayAt(form, form.querySelector("input, textarea"), lacking);
@@ -71,11 +73,13 @@ document.addEventListener("submit", async (event) => {
   const made = await station.note(form, kind, body);
   if (kind === "engine.start") started = new Date(made.at);
   say(form, "noted");
-  if (kind === "engine.sample") {
-    for (const one of form.querySelectorAll("input:not([type=checkbox])")) one.value = "";
-    form.elements.coolant_c.focus();
+  if (kind === "engine.sample" || kind === "engine.idle") {
+    // What was typed on while the server was asked stays.
+    for (const one of form.querySelectorAll("input:not([type=checkbox]):not([name=hertz]), textarea")) {
+      if (one.value === held.get(one)) one.value = "";
+    }
   }
-  if (kind === "engine.idle") form.elements.rpm.value = "";
+  if (kind === "engine.sample" && document.activeElement === at) form.elements.coolant_c.focus();
 });
 
 document.addEventListener("click", (event) => {
