@@ -1,13 +1,14 @@
 """How often the 80 % interval of measured wear holds the truth, on simulated parts: `python -m bench.life_calibration`.
 
 Populations: `any` (share worn uniform, also past the limit), `usable` (those still above the limit), `driven` (distance
-uniform, then a tyre's age and the buyer's distance as well).
+uniform, then a tyre's age and the buyer's distance as well). Half of them with a distance, within a fifth or a quarter
+either way; half of tyres and pads with what they measured when new. `bare`: usable, and nobody knows that thickness.
 """
 
 from __future__ import annotations
 
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 import numpy as np
@@ -15,7 +16,9 @@ import numpy as np
 from hakutsu.core.life import WearCase, remaining
 from hakutsu.core.life.measured import wear_table
 
-POPULATIONS = ("any", "usable", "driven")
+POPULATIONS = ("any", "usable", "bare", "driven")
+COMPONENTS = ("tyre", "pad", "disc")
+WORN = 0.3
 
 
 def _priors(component: str, axle: str, drive: str) -> tuple[float, float, float, float, float]:
@@ -43,13 +46,16 @@ def cases(population: str, component: str, count: int, seed: int) -> Iterator[tu
         if population == "driven":
             d = rng.uniform(2_000, 60_000)
         now = n - d / k
-        if now <= 0.2 or (population == "usable" and now <= limit):
+        if now <= 0.2 or (population in ("usable", "bare") and now <= limit):
             continue
         method = "gauge" if rng.random() < 0.65 else "eye"
         sd = wear_table()[component]["sd_mm"][method]
         measured = round(max(0.0, now + sd * rng.normal()), 1)
         low, high = d * rng.uniform(0.8, 1), d * rng.uniform(1, 1.25)
         since = (low, high) if rng.random() < 0.5 else None
+        new_mm = 25.0 if component == "disc" else None
+        if component != "disc" and population != "bare" and rng.random() < 0.5:
+            new_mm = round(n + wear_table()[component]["given_new_sd_mm"] * rng.normal(), 1)
         left = max(0.0, now - limit) * k * 1.2 ** rng.normal()
         age = year = None
         if population == "driven" and component == "tyre":
@@ -58,7 +64,7 @@ def cases(population: str, component: str, count: int, seed: int) -> Iterator[tu
             left = min(left, max(0.0, 10 - age) * year)
         case = WearCase(
             str(made), component, str(axle), str(drive), measured, method,
-            new_mm=25.0 if component == "disc" else None, limit_mm=limit if component == "disc" else None,
+            new_mm=new_mm, limit_mm=limit if component == "disc" else None,
             since_km=since, age_years=age, km_per_year=year,
         )  # fmt: skip
         made += 1
@@ -75,32 +81,40 @@ def held(population: str, component: str, count: int, seed: int) -> float:
     return float(np.mean(inside))
 
 
-def narrowing(component: str, count: int, seed: int) -> tuple[float, float]:
-    """ln(P90/P10) with the distance known over that without, for gauge readings 30 % worn and more: the ratio of their
-    means, and the share of parts for which it is below 0.75.
+def narrowing(population: str, component: str, count: int, seed: int, *, exact: bool = False) -> list[float]:
+    """ln(P90/P10) with the distance known over that without, of each gauge reading 30 % worn and more.
+
+    `exact`: the middle of the distance's bounds is taken for known.
     """
-    pairs = []
-    for case, _ in cases("usable", component, count, seed):
-        *_, new, _, limit = _priors(component, case.axle, case.drive or "all")
-        worn = (new - (case.now_mm or 0.0)) / (new - limit)
-        if case.since_km is None or case.method != "gauge" or worn < 0.3:
+    ratios = []
+    for case, _ in cases(population, component, count, seed):
+        *_, usual, _, limit = _priors(component, case.axle, case.drive or "all")
+        new = case.new_mm or usual
+        if case.since_km is None or case.method != "gauge" or (new - (case.now_mm or 0.0)) / (new - limit) < WORN:
             continue
-        known, unknown = (remaining(one).km for one in (case, replace(case, since_km=None, age_years=None)))
+        told = replace(case, since_km=(sum(case.since_km) / 2,) * 2) if exact else case
+        known, unknown = (remaining(one).km for one in (told, replace(case, since_km=None, age_years=None)))
         if known and unknown and known.p10 > 0 and unknown.p10 > 0:
-            pairs.append((np.log(known.p90 / known.p10), np.log(unknown.p90 / unknown.p10)))
-    with_it, without = np.array(pairs).T
-    return float(with_it.mean() / without.mean()), float((with_it / without < 0.75).mean())
+            ratios.append(float(np.log(known.p90 / known.p10) / np.log(unknown.p90 / unknown.p10)))
+    return ratios
+
+
+def _row(name: str, figures: Iterable[float], form: str) -> None:
+    print(f"{name:30}" + "".join(f"{one:{form}}" for one in figures))
 
 
 def main(count: int = 1500) -> None:
     """Print the table of populations and components."""
-    print(f"{'':8}" + "".join(f"{one:>8}" for one in ("tyre", "pad", "disc", "all")))
+    print(f"{'held by the 80 % interval [%]':30}" + "".join(f"{one:>8}" for one in (*COMPONENTS, "all")))
     for population in POPULATIONS:
-        found = [held(population, one, count, 11) for one in ("tyre", "pad", "disc")]
-        print(f"{population:8}" + "".join(f"{one * 100:8.1f}" for one in (*found, np.mean(found))))
-    for component in ("tyre", "pad", "disc"):
-        ratio, share = narrowing(component, count, 12)
-        print(f"ln(P90/P10) with distance over without, {component:5} {ratio:5.2f}; below 0.75 in {share * 100:.0f} %")
+        found = [100 * held(population, one, count, 11) for one in COMPONENTS]
+        _row(population, (*found, float(np.mean(found))), "8.1f")
+    print("ln(P90/P10) with distance over without, mean")
+    for population in POPULATIONS[1:]:
+        for exact in (False, True):
+            each = [narrowing(population, one, count, 12, exact=exact) for one in COMPONENTS]
+            name = f"{population}, {'exact' if exact else 'within bounds'}"
+            _row(name, (float(np.mean(one)) for one in (*each, [ratio for one in each for ratio in one])), "8.3f")
 
 
 if __name__ == "__main__":

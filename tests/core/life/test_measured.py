@@ -2,11 +2,12 @@ import unittest
 from dataclasses import replace
 
 import numpy as np
+from bench.life_calibration import COMPONENTS, held, narrowing
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hakutsu.core.life import WearCase, remaining
-from hakutsu.core.life.measured import wear_table
+from hakutsu.core.life.measured import wear, wear_table
 
 TYRE = WearCase("t", "tyre", "front", "front", 5.0)
 PAD = WearCase("p", "pad", "front", "front", 7.0)
@@ -56,8 +57,45 @@ class ByHand(unittest.TestCase):
         self.assertIn("widened", "; ".join(found.basis))
         self.assertGreater(found.km.p50, remaining(replace(TYRE, now_mm=8.0)).km.p50)
 
-    def test_a_distance_no_rate_explains_leaves_the_measurement(self):
-        self.assertGreater(remaining(replace(TYRE, now_mm=7.9, since_km=(900_000, 900_000))).km.p50, 0)
+
+class DistanceAndThickness(unittest.TestCase):
+    def test_the_step_in_closed_form_agrees_with_a_grid_over_the_thickness_when_new(self):
+        for now, km in ((5.0, 21_000), (3.0, 40_000), (7.0, 30_000)):
+            z = np.linspace(-6, 6, 301)
+            k, n = 6500 * 1.4**z, 8.0 + 0.4 * z
+            here = n[None, :] - km / k[:, None]
+            off = ((now - here) / 0.3) ** 2
+            weight = np.exp(-0.5 * (z[:, None] ** 2 + z[None, :] ** 2 + off)) * (here >= 0)
+            left = (np.maximum(0, here - 1.6) * k[:, None]).ravel()
+            order = np.argsort(left)
+            rising = np.cumsum(weight.ravel()[order]) / weight.sum()
+            found = wear(replace(TYRE, now_mm=now, since_km=(km, km)))
+            for at in (0.1, 0.5, 0.9):
+                expected = left[order][np.searchsorted(rising, at)]
+                chance = 1 - found.survival(np.array([expected]), owner=False)[0]
+                self.assertAlmostEqual(chance, at, delta=0.012, msg=f"{now} mm after {km} km")
+
+    def test_a_part_hardly_worn_for_its_distance_is_said_to_be(self):
+        for now, km, words in ((7.6, 60_000, "unusually little"), (2.0, 8_000, "unusually much")):
+            found = remaining(replace(TYRE, now_mm=now, since_km=(km, km)))
+            self.assertIn(words, "; ".join(found.basis))
+        usual = remaining(replace(TYRE, now_mm=5.0, since_km=(20_000, 20_000)))
+        self.assertNotIn("unusually", "; ".join(usual.basis))
+
+    def test_a_distance_that_contradicts_the_thickness_is_left_out_and_says_so(self):
+        case = replace(TYRE, now_mm=7.9, since_km=(900_000, 900_000))
+        found, without = remaining(case), remaining(replace(case, since_km=None))
+        self.assertIn("contradicts the thickness", "; ".join(found.basis))
+        self.assertEqual(found.km, without.km)
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.floats(2, 8.5), st.floats(0.1, 3), st.floats(3_000, 60_000))
+    def test_with_a_distance_a_thinner_tyre_never_lasts_longer(self, now, less, km):
+        thick, thin = (remaining(replace(TYRE, now_mm=mm, since_km=(km, km))) for mm in (now, max(0.0, now - less)))
+        if "contradicts" in "".join((*thick.basis, *thin.basis)):
+            return
+        for name in ("p10", "p50", "p90"):
+            self.assertLessEqual(getattr(thin.km, name), getattr(thick.km, name) * (1 + 1e-3) + 1)
 
 
 class Properties(unittest.TestCase):
@@ -120,3 +158,12 @@ class Calibration(unittest.TestCase):
             found = remaining(replace(TYRE, now_mm=measured, since_km=since)).km
             held.append(found.p10 <= max(0.0, now - 1.6) * k * 1.2 ** rng.normal() <= found.p90)
         self.assertTrue(0.74 < np.mean(held) < 0.87, np.mean(held))
+
+    def test_a_distance_makes_the_interval_of_gauge_readings_a_quarter_narrower(self):
+        ratios = [ratio for part in COMPONENTS for ratio in narrowing("bare", part, 120, 4)]
+        self.assertGreater(len(ratios), 60)
+        self.assertLess(np.mean(ratios), 0.75)
+
+    def test_the_same_parts_are_held_by_component(self):
+        for part in COMPONENTS:
+            self.assertTrue(0.72 < held("usable", part, 250, 7) < 0.87, part)

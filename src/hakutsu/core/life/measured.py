@@ -10,15 +10,13 @@ from importlib.resources import files
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
-K_POINTS, N_POINTS, D_POINTS, NOW_POINTS = 81, 9, 9, 121
-REACH_SD = 3.2
+from hakutsu.core.life.spread import LEAST_WEIGHT, Floats, Prior, Spread, known, unknown, unmeasured
+
 LOG_LOW, LOG_HIGH, BINS = np.log(1.0), np.log(3_000_000.0), 600
 AT = (0.1, 0.5, 0.9)
-LEAST_WEIGHT = 1e-7
 WIDEN_FROM_SD = 3.0
+DOUBTFUL_SD = 2.5
 MONTHS = 12.0
 
 
@@ -71,23 +69,13 @@ class Life:
     basis: tuple[str, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class _Prior:
-    k_median: float
-    k_gsd: float
-    new_mm: float
-    new_sd: float
-    limit_mm: float
-    sd_mm: float
-
-
 @cache
 def wear_table() -> dict[str, Any]:
     """The priors of `data/wear.toml`."""
     return tomllib.loads((files("hakutsu.core.life") / "data" / "wear.toml").read_text(encoding="utf-8"))
 
 
-def _prior(case: WearCase) -> _Prior | str:
+def _prior(case: WearCase) -> Prior | str:
     """Priors of a case, or why there are none."""
     row = wear_table()[case.component]
     mine = row if case.component == "tyre" else row[case.axle]
@@ -107,7 +95,7 @@ def _prior(case: WearCase) -> _Prior | str:
         new, new_sd = mine["new_mm"]
     else:
         return "thickness when new is not known: a disc needs it"
-    return _Prior(k_median, k_gsd, new, new_sd, limit, float(row["sd_mm"][case.method]))
+    return Prior(k_median, k_gsd, new, new_sd, limit, float(row["sd_mm"][case.method]))
 
 
 def remaining(case: WearCase) -> Life:
@@ -161,18 +149,31 @@ def wear(case: WearCase) -> Wear | str:
     prior, widened = _widened(case, prior)
     if widened:
         basis.append("thicker than new ones usually are: what is taken for new was widened")
-    bounds = _distance(case)
-    if case.now_mm is None:
-        left, weight, k = _unmeasured(prior)
-    else:
-        left, weight, k = _known(case, prior, bounds) if bounds else _unknown(case, prior)
-        basis.append(
-            f"{bounds[0]:,.0f} to {bounds[1]:,.0f} km since new" if bounds else "distance since new not known: wide"
-        )
+    spread, said = _spread(case, prior)
+    basis += said
     if case.regenerative and case.component == "pad":
         basis.append("the motor brakes too: pads last about twice as long, less certain")
-    none, mass = _distribution(left * k / case.use, weight)
-    return Wear((none, mass), (none, np.convolve(mass, _owner(), mode="same")), tuple(basis))
+    none, mass = _distribution(spread.left * spread.rate / case.use, spread.weight)
+    owner = float(np.hypot(spread.log_sd, np.log(wear_table()["owner"]["gsd"])))
+    own, owned = (np.convolve(mass, _kernel(sd), mode="same") for sd in (spread.log_sd, owner))
+    return Wear((none, own), (none, owned), tuple(basis))
+
+
+def _spread(case: WearCase, prior: Prior) -> tuple[Spread, list[str]]:
+    """What may be left and the rate, and in words what the distance so far told."""
+    if case.now_mm is None:
+        return unmeasured(prior), []
+    bounds = _distance(case)
+    if bounds is None:
+        return unknown(prior, case.now_mm), ["distance since new not known: wide"]
+    told = f"{bounds[0]:,.0f} to {bounds[1]:,.0f} km since new"
+    found = known(prior, case.now_mm, bounds)
+    if found is None:
+        return unknown(prior, case.now_mm), [f"{told} contradicts the thickness: left out, check both"]
+    if abs(found.unusual) > DOUBTFUL_SD:
+        much = "little" if found.unusual > 0 else "much"
+        return found, [told, f"unusually {much} worn for that distance: check both"]
+    return found, [told]
 
 
 def new_life(case: WearCase) -> tuple[float, float] | None:
@@ -185,7 +186,7 @@ def new_life(case: WearCase) -> tuple[float, float] | None:
     return usable * prior.k_median / case.use, float(np.exp(spread))
 
 
-def _basis(case: WearCase, prior: _Prior) -> str:
+def _basis(case: WearCase, prior: Prior) -> str:
     if case.now_mm is None:
         return f"not measured: anything between new ({prior.new_mm:g} mm) and the limit ({prior.limit_mm:g} mm)"
     return (
@@ -193,14 +194,14 @@ def _basis(case: WearCase, prior: _Prior) -> str:
     )
 
 
-def _widened(case: WearCase, prior: _Prior) -> tuple[_Prior, bool]:
+def _widened(case: WearCase, prior: Prior) -> tuple[Prior, bool]:
     if case.now_mm is None:
         return prior, False
     over = case.now_mm - prior.new_mm
     spread = float(np.hypot(prior.new_sd, prior.sd_mm))
     if over <= WIDEN_FROM_SD * spread:
         return prior, False
-    wider = _Prior(prior.k_median, prior.k_gsd, prior.new_mm, over, prior.limit_mm, prior.sd_mm)
+    wider = Prior(prior.k_median, prior.k_gsd, prior.new_mm, over, prior.limit_mm, prior.sd_mm)
     return wider, True
 
 
@@ -214,65 +215,11 @@ def _distance(case: WearCase) -> tuple[float, float] | None:
 
 
 @cache
-def _normal(points: int) -> tuple[Floats, Floats]:
-    """Standard normal grid and weights."""
-    z = np.linspace(-REACH_SD, REACH_SD, points)
-    weight = np.exp(-0.5 * z * z)
-    return z, weight / weight.sum()
-
-
-def _known(case: WearCase, prior: _Prior, bounds: tuple[float, float]) -> tuple[Floats, Floats, Floats]:
-    """Thickness left above the limit [mm], weights, and km per mm, over the grid of k, n and D."""
-    assert case.now_mm is not None
-    z_k, w_k = _normal(K_POINTS)
-    z_n, w_n = _normal(N_POINTS)
-    k = prior.k_median * prior.k_gsd**z_k
-    n = prior.new_mm + prior.new_sd * z_n
-    low, high = bounds
-    d = np.linspace(low, high, D_POINTS) if high > low else np.array([low])
-    now = n[None, :, None] - d[None, None, :] / k[:, None, None]
-    like = np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2) * (now >= 0)
-    weight = w_k[:, None, None] * w_n[None, :, None] * like
-    if weight.sum() <= 0:  # no wear rate explains it: the measurement alone speaks
-        return _unknown(case, prior)
-    left = np.maximum(0.0, now - prior.limit_mm)
-    return left.ravel(), (weight / weight.sum()).ravel(), np.broadcast_to(k[:, None, None], now.shape).ravel()
-
-
-def _unknown(case: WearCase, prior: _Prior) -> tuple[Floats, Floats, Floats]:
-    """The same with the share worn uniform from 0 to 1: thickness now and rate are independent."""
-    assert case.now_mm is not None
-    z_n, w_n = _normal(33)
-    n = prior.new_mm + prior.new_sd * z_n
-    reach = 5 * prior.sd_mm
-    now = np.linspace(max(0.0, case.now_mm - reach), max(case.now_mm + reach, 1e-3), NOW_POINTS)
-    density = (w_n[None, :] * (now[:, None] <= n[None, :]) / np.maximum(n[None, :], 1e-6)).sum(axis=1)
-    weight = density * np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2)
-    if weight.sum() <= 0:
-        weight = np.exp(-0.5 * ((case.now_mm - now) / prior.sd_mm) ** 2)
-    return _joint(prior, np.maximum(0.0, now - prior.limit_mm), weight)
-
-
-def _unmeasured(prior: _Prior) -> tuple[Floats, Floats, Floats]:
-    """The same with nothing measured: what is usable of it worn anywhere from 0 to 1."""
-    usable = max(0.0, prior.new_mm - prior.limit_mm)
-    left = usable * (np.arange(NOW_POINTS) + 0.5) / NOW_POINTS
-    return _joint(prior, left, np.ones(NOW_POINTS))
-
-
-def _joint(prior: _Prior, left: Floats, weight: Floats) -> tuple[Floats, Floats, Floats]:
-    """Thickness left and rate, independent of each other."""
-    z_k, w_k = _normal(K_POINTS)
-    k = prior.k_median * prior.k_gsd**z_k
-    joint = (weight[:, None] / weight.sum() * w_k[None, :]).ravel()
-    return np.repeat(left, len(k)), joint, np.tile(k, len(left))
-
-
-@cache
-def _owner() -> Floats:
-    """The next owner's factor as weights over steps of the grid of log distances."""
-    step = (LOG_HIGH - LOG_LOW) / BINS
-    sd = np.log(wear_table()["owner"]["gsd"]) / step
+def _kernel(log_sd: float) -> Floats:
+    """A log-normal factor as weights over steps of the grid of log distances."""
+    if log_sd <= 0:
+        return np.ones(1)
+    sd = log_sd / ((LOG_HIGH - LOG_LOW) / BINS)
     reach = int(np.ceil(4 * sd))
     weight = np.exp(-0.5 * (np.arange(-reach, reach + 1) / sd) ** 2)
     return np.asarray(weight / weight.sum())
