@@ -169,6 +169,12 @@ class Worn(unittest.TestCase):
         both = job(self.jobs({FL: Tyre(depth_mm=(3.0,)), FR: Tyre(depth_mm=(3.0,))}), "tyres:front").months()
         self.assertAlmostEqual(worse.median, both.median, delta=0.3)
 
+    def test_a_tyre_read_at_the_limit_is_settled_now_whatever_its_invoice_says(self):
+        proofs = {"tyres:front_left": Proof(8_000, 0.5, "invoice")}
+        found = job(self.jobs({"wheel_front_left": Tyre(depth_mm=(1.6,))}, proofs=proofs), "tyres:front")
+        self.assertEqual(found.months().median, 0)
+        self.assertTrue(found.settle)
+
     def test_ten_years_of_age_cap_it_and_are_said(self):
         found = job(self.jobs({FL: Tyre(depth_mm=(7.0,), date_code="4817"), FR: Tyre(depth_mm=(7.0,))}), "tyres:front")
         self.assertEqual(found.limited_by, "age")

@@ -46,6 +46,16 @@ class ByHand(unittest.TestCase):
         self.assertEqual((under.p10, under.p50), (0, 0))
         self.assertGreater(under.p90, 0)
 
+    def test_whatever_the_history_a_reading_at_the_limit_has_nothing_left_as_likely_as_not(self):
+        for method in ("gauge", "eye"):
+            for km in (5_000, 20_000, 60_000):
+                for case in (TYRE, PAD, replace(DISC, new_mm=24.0)):
+                    limit = case.limit_mm or wear_table()[case.component]["limit_mm"]
+                    found = remaining(replace(case, now_mm=limit, method=method, since_km=(km, km)))
+                    self.assertEqual((found.km.p10, found.km.p50), (0, 0))
+                    self.assertGreater(found.km.p90, 0)
+                    self.assertIn("as likely as not", found.basis[-1])
+
     def test_a_disc_without_minimum_or_new_is_not_known_and_says_why(self):
         for case, why in ((replace(DISC, limit_mm=None), "never guessed"), (replace(DISC, new_mm=None), "needs it")):
             found = remaining(case)

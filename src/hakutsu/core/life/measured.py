@@ -17,6 +17,7 @@ LOG_LOW, LOG_HIGH, BINS = np.log(1.0), np.log(3_000_000.0), 600
 AT = (0.1, 0.5, 0.9)
 WIDEN_FROM_SD = 3.0
 DOUBTFUL_SD = 2.5
+HALF = 0.5 + 1e-9
 MONTHS = 12.0
 
 
@@ -106,7 +107,8 @@ def remaining(case: WearCase) -> Life:
     With k the km a millimetre lasts (log-normal), n the thickness when new (normal) and D the distance so far (uniform
     between its bounds), the thickness now is n − D/k; each combination weighs prior · Normal(measured; now, sd). With D
     unknown, the share worn is uniform from 0 to 1. What remains is max(0, now − limit) · k · f with the same now and k,
-    f the next owner's factor. A part thicker than new by more than three standard deviations widens what is taken for
+    f the next owner's factor. Whatever the history, a part read at its limit or under it has at least an even chance
+    that nothing is left: the reading rules. A part thicker than new by more than three standard deviations widens what is taken for
     new until it is likely. Tyres end at ten years: the earlier of wear and age. Without history an interval by eye is
     never narrower than the one a gauge would give: a glance cannot tell more.
     """
@@ -154,6 +156,10 @@ def wear(case: WearCase) -> Wear | str:
     if case.regenerative and case.component == "pad":
         basis.append("the motor brakes too: pads last about twice as long, less certain")
     none, mass = _distribution(spread.left * spread.rate / case.use, spread.weight)
+    if case.now_mm is not None and case.now_mm <= prior.limit_mm:
+        basis.append("read at its limit or under it: as likely as not nothing is left")
+        if none < HALF:
+            none, mass = HALF, mass * ((1 - HALF) / mass.sum())
     owner = float(np.hypot(spread.log_sd, np.log(wear_table()["owner"]["gsd"])))
     own, owned = (np.convolve(mass, _kernel(sd), mode="same") for sd in (spread.log_sd, owner))
     return Wear((none, own), (none, owned), tuple(basis))
