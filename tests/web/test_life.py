@@ -130,6 +130,7 @@ class LifePages(RoundCase):
         for currency, pattern in (("JPY", r"¥\d[\d,]*(?!\.)"), ("KWD", r"KWD\s?[\d,]+\.\d{3}")):
             self.write("inspection.brief", Brief(km_per_year=12_000, asking_price=900, currency=currency))
             self.assertRegex(self.text("sheet"), pattern)
+            self.assertRegex(self.text("money"), rf"Labour at {pattern} an hour")
 
     def test_bad_brakes_are_one_job_and_a_disc_makes_it_the_larger_one(self):
         self.told()

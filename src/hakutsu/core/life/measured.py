@@ -108,9 +108,9 @@ def remaining(case: WearCase) -> Life:
     between its bounds), the thickness now is n − D/k; each combination weighs prior · Normal(measured; now, sd). With D
     unknown, the share worn is uniform from 0 to 1. What remains is max(0, now − limit) · k · f with the same now and k,
     f the next owner's factor. Whatever the history, a part read at its limit or under it has at least an even chance
-    that nothing is left: the reading rules. A part thicker than new by more than three standard deviations widens what is taken for
-    new until it is likely. Tyres end at ten years: the earlier of wear and age. Without history an interval by eye is
-    never narrower than the one a gauge would give: a glance cannot tell more.
+    that nothing is left: the reading rules. A part thicker than new by more than three standard deviations widens what
+    is taken for new until it is likely. Tyres end at ten years: the earlier of wear and age. Without history an
+    interval by eye is never narrower than the one a gauge would give: a glance cannot tell more.
     """
     worn = wear(case)
     if isinstance(worn, str):

@@ -113,7 +113,7 @@ def _money(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
         "tables": spending_tables(lives.spending, currency, reckoning.terms),
         "figure": Markup(spending_figure(lives.spending, money)),
         "settled": exact_money(lives.sheet.settled, currency),
-        "rate": reckoning.settings.labour_rate,
+        "rate": exact_money(reckoning.settings.labour_rate, currency),
     }
 
 

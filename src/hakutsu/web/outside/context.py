@@ -18,6 +18,7 @@ from hakutsu.figures.blemishes import blemish_marks
 from hakutsu.figures.shell_sheet import SheetPanel, shell_sheet
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.body_section import REACH, contact_cost, cost_words, holes_words, numbered, part_rows, sheet_marks
+from hakutsu.report.life_section import exact_money
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import Group, fitted_parts
@@ -117,7 +118,7 @@ def _blemishes(reckoning: Reckoning, shows: str) -> dict[str, Any]:
         "parts": part_rows(reckoning, _REACH[shows]),
         "blends": [(terms.place(key), cost_words(reckoning, cost)) for key, cost in outside.costs.blends.items()],
         "total": cost_words(reckoning, outside.costs.total),
-        "rate": reckoning.settings.labour_rate,
+        "rate": exact_money(reckoning.settings.labour_rate, reckoning.dossier.opening.brief.currency),
         "count": len(numbers),
         "contacts": [
             ([(numbers[m.entry.id], m.entry.id) for m in one.marks], one.event, contact_cost(reckoning, one))
