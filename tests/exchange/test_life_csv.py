@@ -67,6 +67,8 @@ class Command(unittest.TestCase):
         self.assertLess(first["remaining_km"]["p10"], first["remaining_km"]["p90"])
         self.assertEqual((second["remaining_km"], second["limited_by"]), (None, None))
         self.assertTrue(second["basis"][0])
+        self.assertEqual(first["basis"][1], "20,000 km to 26,000 km since new")
+        self.assertIn("5 mm by gauge, limit 1.6 mm, new 8 mm ± 0.4 mm", first["basis"])
         self.assertIsNone(third["remaining_months"])
 
     def test_a_table_and_faults(self):

@@ -59,4 +59,4 @@ class NamesOfNewThings(unittest.TestCase):
 
     def test_places_and_negative_temperatures_in_words(self):
         said = Terms().say("wet at {place wheel_front_left}, {temperature -4.0}")
-        self.assertEqual(said, "wet at Front wheel, left, -4 °C")
+        self.assertEqual(said, "wet at Front wheel, left, −4 °C")

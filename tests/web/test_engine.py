@@ -98,8 +98,8 @@ class EngineStation(RoundCase):
         for said in (
             "(counted together)",
             "pale cream, like mayonnaise",
-            "Coolant freezes at -4 °C",
-            "winter of -8 °C",
+            "Coolant freezes at −4 °C",
+            "winter of −8 °C",
         ):
             self.assertIn(said, text)
         self.assertIn("pressure test", self.client.get(f"{self.here}/report").text)

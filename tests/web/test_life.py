@@ -4,6 +4,7 @@ from hakutsu.entries.claims import Claim
 from hakutsu.entries.corners import Brake, Fluid, Gear, PartProof, Pedal, Tyre
 from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
 from hakutsu.entries.opening import Brief
+from hakutsu.entries.settings import Overrides
 from tests.web.case import RoundCase
 
 FL, FR = "wheel_front_left", "wheel_front_right"
@@ -124,6 +125,18 @@ class LifePages(RoundCase):
         self.assertEqual(self.due("brake_fluid").due, 0)
         self.write("corner.fluid", Fluid(kind="DOT 4", boils_c=240))
         self.assertAlmostEqual(self.due("brake_fluid").due, 12)
+
+    def test_reasons_keep_to_the_units_of_the_reader(self):
+        self.told()
+        self.write("corner.tyre", Tyre(depth_mm=(4.0,), date_code="1022"), place=FL)
+        text = self.text("calendar")
+        self.assertIn("4 mm by gauge", text)
+        self.assertIn("characteristic life 260,000 km", text.lower())
+        self.write("inspection.settings", Overrides(distance="mi", depth="in32"))
+        text = self.text("calendar")
+        self.assertIn("5/32 in by gauge, limit 2/32 in", text)
+        self.assertIn("161,557 mi", text)  # 260,000 km, the alternator
+        self.assertNotRegex(text, r"\d km\b|\{distance|\{depth")
 
     def test_currencies_without_coins_and_with_thousandths(self):
         self.write("corner.gear", Gear(part="link", grade="failed"), place=FL)

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import csv
 from collections.abc import Sequence
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from io import StringIO
 from math import isfinite
 from typing import Any
 
 from hakutsu.core.life import Life, WearCase, remaining
+from hakutsu.vehicle.terms import PLAIN
 
 COLUMNS = (
     "case", "component", "axle", "drive", "now_mm", "method", "new_mm", "since_km_low", "since_km_high", "age_years",
@@ -100,5 +101,6 @@ def life_json(lives: Sequence[Life]) -> list[dict[str, Any]]:
 
 
 def lives_of(text: str) -> list[Life]:
-    """What is left of every case of a file."""
-    return [remaining(case) for case in read_life_csv(text)]
+    """What is left of every case of a file, its basis in kilometres and millimetres."""
+    lives = [remaining(case) for case in read_life_csv(text)]
+    return [replace(one, basis=tuple(PLAIN.say(words) for words in one.basis)) for one in lives]

@@ -9,6 +9,7 @@ from importlib.resources import files
 from typing import Literal, get_args
 
 Quantity = Literal["distance", "depth", "temperature", "pressure"]
+MINUS = "−"
 QUANTITIES: tuple[Quantity, ...] = get_args(Quantity)
 
 
@@ -56,7 +57,7 @@ class Scale:
         ValueError
             If the text is no number.
         """
-        plain = "".join(text.split()).replace("−", "-")
+        plain = "".join(text.split()).replace(MINUS, "-")
         if kept is not None and plain.replace(",", "") == self.number(kept).replace(",", ""):
             return kept
         if self.places == 0 or plain.count(",") > 1 or "." in plain:
@@ -64,8 +65,9 @@ class Scale:
         return self.stored(float(plain.replace(",", ".")))
 
     def words(self, stored: float) -> str:
-        """A stored number with its unit; a fraction of an inch stands close, as it is written."""
-        return f"{self.number(stored)}{'' if self.label.startswith('/') else ' '}{self.label}"
+        """A stored number with its unit and a true minus sign; a fraction of an inch stands close, as it is written."""
+        number = self.number(stored).replace("-", MINUS)
+        return f"{number}{'' if self.label.startswith('/') else ' '}{self.label}"
 
 
 @cache

@@ -162,9 +162,8 @@ def fluid_found(fluid: Fluid) -> list[Found]:
     elif fluid.boils_c is not None:
         wet = float(row["boils"].get(fluid.kind.value, row["boils"]["DOT 4"])[1])
         words = f"brake fluid boils at {{temperature {fluid.boils_c}}}"
-        reason = (
-            f"wet minimum of {fluid.kind if fluid.kind.value in row['boils'] else 'DOT 4, taken as usual'}: {wet:g} °C"
-        )
+        kind = fluid.kind if fluid.kind.value in row["boils"] else "DOT 4, taken as usual"
+        reason = f"wet minimum of {kind}: {{temperature {wet:g}}}"
         if fluid.boils_c <= wet + row["change_above_wet_c"]:
             found.append(Found("", f"{words}: change now", Follows.SETTLE, (reason,)))
         elif fluid.boils_c <= wet + row["plan_above_wet_c"]:

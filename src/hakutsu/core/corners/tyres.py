@@ -50,7 +50,7 @@ def ruling_depth(tyre: Tyre, legal_mm: float) -> Depth | None:
         return Depth(tyre.lowest_mm, tyre.method, f"lowest of {grooves}" if grooves > 1 else "one groove")
     if tyre.range_mm is not None:
         low, high = tyre.range_mm
-        return Depth((low + high) / 2, Method.EYE, f"somewhere from {low:g} to {high:g} mm")
+        return Depth((low + high) / 2, Method.EYE, f"somewhere from {{depth {low:g}}} to {{depth {high:g}}}")
     if tyre.per_cent is not None:
         new, share = new_depth(tyre), tyre.per_cent / 100
         mm = share * new if tyre.per_cent_of is PerCentOf.NEW else legal_mm + share * (new - legal_mm)
@@ -143,7 +143,7 @@ def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Found]:
         return []
     advice = rules.advice_mm if tyre.season in (Season.SUMMER, Season.UNKNOWN) else max(4.0, rules.winter_mm)
     law = max(rules.tread_mm, rules.winter_mm if tyre.season is Season.WINTER else 0.0)
-    reason = (f"{depth.mm:.1f} mm, {depth.words}",)
+    reason = (f"{{depth {depth.mm:.2f}}}, {depth.words}",)
     if depth.mm < rules.tread_mm:
         words = f"below the legal {{depth {rules.tread_mm}}}, {rules.name}"
         return [Found(wheel, words, Follows.SETTLE, reason, by_wear=True)]

@@ -60,7 +60,7 @@ class Quantiles:
 class Life:
     """What is left: distance [km], months at the buyer's yearly distance, what limits it, and its basis.
 
-    Without a distance `basis` says why none can be given.
+    Without a distance `basis` says why none can be given. Its words hold quantities for `Terms.say`.
     """
 
     case: str
@@ -172,7 +172,7 @@ def _spread(case: WearCase, prior: Prior) -> tuple[Spread, list[str]]:
     bounds = _distance(case)
     if bounds is None:
         return unknown(prior, case.now_mm), ["distance since new not known: wide"]
-    told = f"{bounds[0]:,.0f} to {bounds[1]:,.0f} km since new"
+    told = _told(*bounds)
     found = known(prior, case.now_mm, bounds)
     if found is None:
         return unknown(prior, case.now_mm), [f"{told} contradicts the thickness: left out, check both"]
@@ -180,6 +180,18 @@ def _spread(case: WearCase, prior: Prior) -> tuple[Spread, list[str]]:
         much = "little" if found.unusual > 0 else "much"
         return found, [told, f"unusually {much} worn for that distance: check both"]
     return found, [told]
+
+
+def _told(low: float, high: float) -> str:
+    if high <= 0:
+        return "just put on"
+    if high - low < 1:
+        return f"{{distance {high:.0f}}} since new"
+    return (
+        f"{{distance {low:.0f}}} to {{distance {high:.0f}}} since new"
+        if low > 0
+        else f"at most {{distance {high:.0f}}} since new"
+    )
 
 
 def new_life(case: WearCase) -> tuple[float, float] | None:
@@ -193,11 +205,16 @@ def new_life(case: WearCase) -> tuple[float, float] | None:
 
 
 def _basis(case: WearCase, prior: Prior) -> str:
+    limit = _mm(case, prior.limit_mm)
     if case.now_mm is None:
-        return f"not measured: anything between new ({prior.new_mm:g} mm) and the limit ({prior.limit_mm:g} mm)"
-    return (
-        f"{case.now_mm:g} mm by {case.method}, limit {prior.limit_mm:g} mm, new {prior.new_mm:g} ± {prior.new_sd:g} mm"
-    )
+        return f"not measured: anything between new ({_mm(case, prior.new_mm)}) and the limit ({limit})"
+    new = f"{_mm(case, prior.new_mm)} ± {prior.new_sd:.2g} mm"
+    return f"{_mm(case, case.now_mm)} by {case.method}, limit {limit}, new {new}"
+
+
+def _mm(case: WearCase, thickness: float) -> str:
+    """A thickness [mm] in words that take the reader's unit; discs stay in the millimetres cast on them."""
+    return f"{thickness:g} mm" if case.component == "disc" else f"{{depth {thickness:.2f}}}"
 
 
 def _widened(case: WearCase, prior: Prior) -> tuple[Prior, bool]:
@@ -263,13 +280,18 @@ def _quantile(mass: tuple[float, Floats], at: float) -> float:
 
 def _with_age(case: WearCase, km: list[float], basis: Sequence[str]) -> Life:
     said, limited = list(basis), "wear"
-    if case.component == "tyre" and case.age_years is not None and case.km_per_year is not None:
+    if case.component == "tyre" and case.age_years is not None and case.km_per_year:
         years = max(0.0, wear_table()["tyre"]["years"] - case.age_years)
         by_age = years * case.km_per_year
         if by_age < km[1]:
             limited = "age"
         if by_age < km[2]:
-            said.append(f"replaced at ten years of age, in {years:g}: {by_age:,.0f} km at the buyer’s distance")
+            when = (
+                f"in {years:.2g} years: {{distance {by_age:.0f}}} at the buyer’s distance"
+                if years
+                else "which it has reached"
+            )
+            said.append(f"replaced at ten years of age, {when}")
         km = [min(one, by_age) for one in km]
     months = None
     if case.km_per_year:

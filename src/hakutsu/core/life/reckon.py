@@ -77,9 +77,9 @@ def vehicle_ages(given: Given) -> tuple[list[tuple[float, float]], str]:
     if age is not None and km is not None:
         return [(km, age)], ""
     if age is not None:
-        return [(age * rate, age)], f"distance not known: {rate:,.0f} km a year assumed"
+        return [(age * rate, age)], f"distance not known: {{distance {rate:.0f}}} a year assumed"
     if km is not None:
-        return [(km, km / rate)], f"age not known: {rate:,.0f} km a year assumed"
+        return [(km, km / rate)], f"age not known: {{distance {rate:.0f}}} a year assumed"
     return [(y * rate, y) for y in table["years"]], "age and distance of the vehicle not known: wide"
 
 
@@ -201,7 +201,7 @@ def _reasons(one: Component, mine: Sequence[Piece], given: Given, assumed: str) 
     if one.looked_only:
         return
     clocks = clocks_of(one, given)
-    lives = [f"{clocks.km:,.0f} km" if clocks.km else "", f"{clocks.years:g} years" if clocks.years else ""]
+    lives = [f"{{distance {clocks.km:.0f}}}" if clocks.km else "", f"{clocks.years:g} years" if clocks.years else ""]
     own = " by your own figures" if one.key in given.own else ""
     yield f"characteristic life {' or '.join(life for life in lives if life)}{own}: {one.basis}"
     if not all(piece.key in given.proofs for piece in mine):
@@ -230,7 +230,7 @@ def _scheduled(one: Scheduled, given: Given) -> Job:
         left += [years * MONTHS - proof.years * MONTHS] if years and proof.years is not None else []
         due = max(0.0, min(left, default=0.0))
         said = proof.words if left else f"{proof.words}: when is not told, so due"
-    lives = [f"{km:,.0f} km" if km else "", f"{years:g} years" if years else ""]
+    lives = [f"{{distance {km:.0f}}}" if km else "", f"{years:g} years" if years else ""]
     reasons = (said, f"every {' or '.join(life for life in lives if life)}: the maker’s booklet rules")
     alive = due_at(due)
     return Job(
