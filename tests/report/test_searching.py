@@ -4,7 +4,7 @@ from hakutsu.entries.claims import Claim
 from hakutsu.entries.general import Seen, Strike
 from hakutsu.entries.opening import Brief
 from hakutsu.report.brief_section import purpose_lines
-from hakutsu.report.searching import search
+from hakutsu.report.searching import search, words_of
 from hakutsu.vehicle.terms import PLAIN
 from tests.builders import reading
 from tests.inspection import InspectionCase
@@ -14,7 +14,7 @@ class Searching(InspectionCase):
     vehicle = {"name": "Pellin Mote", "registration": "ORN 41"}
 
     def found(self, asked):
-        return search(self.dossier(), asked)
+        return search(words_of(self.dossier()), asked)
 
     def test_vehicle_and_registration_in_any_case_and_order(self):
         for asked in ("mote", "PELLIN", "orn mote", "41"):

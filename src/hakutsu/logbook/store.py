@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 from hakutsu.entries import Draft, Entry, EntryError
 from hakutsu.logbook.library import Library
 from hakutsu.logbook.tables import EntryRow, InspectionRow, SettingRow
+from hakutsu.logbook.words import SearchWords
 
 ACCOUNT = "account.name"
 FIRST_HASH = "0" * 64
@@ -41,6 +42,7 @@ class Logbook:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
         self.library = Library(engine)  # what is kept from one inspection to the next
+        self.words = SearchWords(engine)
 
     @contextmanager
     def _writing(self) -> Iterator[Session]:
@@ -129,6 +131,18 @@ class Logbook:
         """Hash of the last entry: it changes when, and only when, the logbook does."""
         with Session(self._engine) as session:
             return self._tip(session, inspection)[1]
+
+    def tips(self) -> dict[UUID, str]:
+        """Hash of the last entry of every inspection that has one."""
+        last = select(EntryRow.inspection_id, func.max(EntryRow.seq).label("seq")).group_by(EntryRow.inspection_id)
+        ends = last.subquery()
+        with Session(self._engine) as session:
+            rows = session.execute(
+                select(EntryRow.inspection_id, EntryRow.hash).join(
+                    ends, (EntryRow.inspection_id == ends.c.inspection_id) & (EntryRow.seq == ends.c.seq)
+                )
+            )
+            return {UUID(inspection): tip for inspection, tip in rows}
 
     def lengths(self) -> dict[UUID, int]:
         """Number of the last entry of every inspection that has one."""

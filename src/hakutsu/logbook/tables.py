@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import JSON, Float, ForeignKey, Integer, String, UniqueConstraint
+from sqlalchemy import JSON, Float, ForeignKey, Integer, String, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -48,3 +48,13 @@ class GaugeRow(Base):
     unit: Mapped[str] = mapped_column(String(8))
     step_um: Mapped[float] = mapped_column(Float)
     limit_um: Mapped[float] = mapped_column(Float)
+
+
+class SearchWordsRow(Base):
+    """The words of one inspection as they were last made for searching; `key` tells from what. Derived: may be gone."""
+
+    __tablename__ = "search_words"
+    inspection_id: Mapped[str] = mapped_column(ForeignKey("inspection.id"), primary_key=True)
+    key: Mapped[str] = mapped_column(Text)
+    text: Mapped[str] = mapped_column(Text)
+    words: Mapped[dict[str, object]] = mapped_column(JSON)

@@ -66,8 +66,7 @@ def _fixings(count: int, words: str) -> str:
 
 
 def _numbers(values: tuple[float, ...], terms: Terms) -> str:
-    scale = terms.scale("depth")
-    return f"{' / '.join(scale.number(one) for one in values)} {scale.label}" if values else ""
+    return terms.scale("depth").several(values) if values else ""
 
 
 @body_words.register

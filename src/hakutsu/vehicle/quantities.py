@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tomllib
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -68,6 +69,14 @@ class Scale:
         """A stored number with its unit and a true minus sign; a fraction of an inch stands close, as it is written."""
         number = self.number(stored).replace("-", MINUS)
         return f"{number}{'' if self.label.startswith('/') else ' '}{self.label}"
+
+    def several(self, stored: Sequence[float]) -> str:
+        """Stored numbers side by side, the unit once: "4.6 / 4.4 mm"; fractions of an inch each as it is written."""
+        *others, last = stored
+        if self.label.startswith("/"):
+            part = self.label.split()[0]
+            return "".join(f"{self.number(one)}{part}, " for one in others) + self.words(last)
+        return "".join(f"{self.number(one)} / " for one in others) + self.words(last)
 
 
 @cache

@@ -62,7 +62,7 @@ class Desk:
             if key in self._kept:
                 self._kept.move_to_end(key)
                 return self._kept[key]
-        reckoning = Reckoning(gather_dossier(inspection, self.logbook.entries(inspection)), settings)
+        reckoning = self.reckoned(inspection)
         if reckoning.dossier.opening.vehicle is None:
             raise HTTPException(404, "This inspection has no vehicle yet.")
         with self._lock:
@@ -70,6 +70,10 @@ class Desk:
             while len(self._kept) > KEPT:
                 self._kept.popitem(last=False)
         return reckoning
+
+    def reckoned(self, inspection: UUID) -> Reckoning:
+        """The same made anew and not kept, for going through all inspections; it may have no vehicle yet."""
+        return Reckoning(gather_dossier(inspection, self.logbook.entries(inspection)), self.settings)
 
     def watched(self) -> list[Dossier]:
         """Inspections with a timer running; one whose logbook has not changed is not looked into twice."""

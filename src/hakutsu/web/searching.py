@@ -2,28 +2,45 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, HTTPException, Request
+from uuid import UUID
+
+from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
-from hakutsu.report.searching import LONGEST_SEARCH, Found, search
+from hakutsu import __version__
+from hakutsu.logbook.words import Kept
+from hakutsu.reckoning import terms
+from hakutsu.report.searching import LONGEST_SEARCH, Found, Words, parts_of, search, words_of
 from hakutsu.web.desk import Desk, DeskHere
 from hakutsu.web.rendering import page
 
-MOST = 20
+MOST, AT_ONCE = 20, 20
 router = APIRouter()
 
 
 def _find(desk: Desk, asked: str) -> list[Found]:
-    found = []
-    for inspection in desk.logbook.inspections():
-        try:
-            reckoning = desk.reckoning(inspection)
-            one = search(reckoning.dossier, asked, reckoning.terms)
-        except HTTPException:
-            continue  # opened, but its first entry never arrived
-        if one is not None:
-            found.append(one)
+    _renew(desk)
+    holding = desk.logbook.words.holding(parts_of(asked))
+    found = [one for kept in holding if (one := search(Words.model_validate(kept), asked)) is not None]
     return sorted(found, key=lambda one: not one.itself)
+
+
+def _renew(desk: Desk) -> None:
+    """Make the words anew of every inspection that changed, or is shown in other words, since they were made."""
+    kept, shown = desk.logbook.words.keys(), terms(desk.settings).model_dump_json()
+    keys = {one: f"{tip} {shown} {__version__}" for one, tip in desk.logbook.tips().items()}
+    stale = [inspection for inspection, key in keys.items() if kept.get(inspection) != key]
+    for start in range(0, len(stale), AT_ONCE):
+        some = stale[start : start + AT_ONCE]
+        desk.logbook.words.keep([_made(desk, inspection, keys[inspection]) for inspection in some])
+
+
+def _made(desk: Desk, inspection: UUID, key: str) -> Kept:
+    reckoning = desk.reckoned(inspection)
+    if reckoning.dossier.opening.vehicle is None:
+        return Kept(inspection, key, "", {})  # opened, but its first entry never arrived
+    words = words_of(reckoning.dossier, reckoning.terms)
+    return Kept(inspection, key, words.text, words.model_dump(mode="json"))
 
 
 @router.get("/search")

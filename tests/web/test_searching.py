@@ -1,0 +1,73 @@
+from html import unescape
+from unittest.mock import patch
+from uuid import uuid4
+
+from hakutsu.entries.corners import Tyre
+from hakutsu.entries.general import Seen, Strike
+from hakutsu.entries.opening import Brief
+from hakutsu.entries.settings import Settings
+from hakutsu.report.searching import words_of
+from tests.builders import NOON, opened
+from tests.web.case import RoundCase
+
+
+class SearchPage(RoundCase):
+    def found(self, asked):
+        answer = self.client.get("/search", params={"q": asked})
+        self.assertEqual(answer.status_code, 200)
+        _, _, found = answer.text.partition('<ul class="mt-2 grid gap-3">')
+        return unescape(found.partition("</main>")[0]).strip()
+
+    def nothing(self, asked):
+        self.assertIn("Nothing holds", self.client.get("/search", params={"q": asked}).text)
+
+    def see(self, text, **envelope):
+        return self.write("general.seen", Seen(text=text), **envelope)
+
+    def test_what_is_written_after_a_search_is_found_by_the_next(self):
+        self.nothing("barnacle")
+        seen = self.see("barnacle on the tow bar", place="rear")
+        self.assertIn("barnacle on the tow bar", self.found("barnacle"))
+        self.write("general.strike", Strike(because="mud"), strikes=seen)
+        self.nothing("barnacle")
+
+    def test_a_logbook_that_has_not_changed_is_not_folded_again(self):
+        self.see("barnacle", place="rear")
+        other = opened(self.logbook)
+        self.found("barnacle")
+        with patch("hakutsu.web.searching.words_of", side_effect=AssertionError("folded again")):
+            self.assertIn("barnacle", self.found("barnacle rear"))
+        self.see("limpet", place="rear")
+        with patch("hakutsu.web.searching.words_of", wraps=words_of) as made:
+            self.assertIn("limpet", self.found("limpet"))
+        self.assertEqual([call.args[0].inspection for call in made.call_args_list], [self.inspection])
+        self.assertNotEqual(other, self.inspection)
+
+    def test_it_is_found_in_the_words_and_units_it_is_shown_in(self):
+        self.write("corner.tyre", Tyre(depth_mm=(4.0,)), place="wheel_front_left")
+        self.see("creased", place="bonnet")
+        self.assertIn("4 mm", self.found("4 mm"))
+        self.assertIn("creased", self.found("bonnet creased"))
+        self.client.app.state.desk.logbook.library.settings = Settings(names="american", depth="in32")
+        self.assertIn("5/32 in", self.found("5/32"))
+        self.assertIn("creased", self.found("hood creased"))
+        self.assertNotIn("4 mm", self.found("tyre"))
+
+    def test_an_inspection_without_a_vehicle_yet_is_left_out_and_found_later(self):
+        self.logbook.open_inspection(uuid4(), NOON)
+        self.nothing("barnacle")
+        self.assertIn(self.here, self.found(self.dossier().vehicle.name))
+
+    def test_vehicles_and_buyers_come_before_findings(self):
+        self.see("heard of Una Wrack", place="rear")
+        second = opened(self.logbook)
+        self.inspection = second
+        self.write("inspection.brief", Brief(buyer="Una Wrack"))
+        text = self.found("wrack")
+        self.assertLess(text.index(f"/inspections/{second}"), text.index(self.here))
+
+    def test_signs_are_what_they_are(self):
+        self.see("50 % of it_s 'worn' \"\\", place="rear")
+        for asked in ("50 %", "it_s", "'worn'", '"', "\\"):
+            self.assertIn("of it_s", self.found(asked))
+        self.nothing("of%worn")
