@@ -84,3 +84,14 @@ class Accessibility(BrowserCase):
         for (_, right, spills), (left, _, _) in pairwise(boxes):
             self.assertLessEqual(right, left + 0.5)
             self.assertLessEqual(spills, 0)
+
+    def test_no_page_runs_sideways_on_a_phone(self):
+        driver = browser(390, 844)
+        self.addCleanup(driver.quit)
+        metrics = {"width": 390, "height": 844, "deviceScaleFactor": 1, "mobile": True}
+        driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        fell = f"/inspections/{demo_id('fell')}"
+        for path in (*self.pages(), f"{fell}/report", f"{fell}/arrival", f"{fell}/life/sheet"):
+            with self.subTest(path):
+                driver.get(self.server.address + path)
+                self.assertLessEqual(driver.execute_script("return document.documentElement.scrollWidth"), 390)

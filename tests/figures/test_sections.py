@@ -65,6 +65,15 @@ class Calendar(unittest.TestCase):
         self.assertIn("Pads &lt;front&gt;", svg)
         self.assertIn("Nov 2031", svg)
 
+    def test_the_narrow_one_says_the_same_with_names_above(self):
+        rows = [CalendarRow("Tyres", 6, 12, 20, "measured"), CalendarRow("Coolant", 0, 0, 0, "measured", now=True)]
+        wide, narrow = (life_calendar(rows, self.BEGIN, narrow=one) for one in (False, True))
+        for mark in ("lc-median", "lc-due", "lc-span", "lc-name"):
+            self.assertEqual(wide.count(mark), narrow.count(mark), mark)
+        name = next(one for one in ElementTree.fromstring(narrow).iter() if one.get("class") == "lc-name")
+        self.assertIsNone(name.get("text-anchor"))
+        self.assertIn(">5 years<", narrow)
+
     def test_an_empty_one_is_a_drawing_too(self):
         ElementTree.fromstring(life_calendar([], self.BEGIN))
 

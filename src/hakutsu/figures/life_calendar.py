@@ -8,10 +8,9 @@ from datetime import date
 
 from hakutsu.figures.svg import tag, text
 
-NAMES, WIDE, TOP, EACH = 286.0, 980.0, 30.0, 26.0
+TOP = 30.0
 YEARS = 5
 MONTHS = 12 * YEARS
-DOT = 4.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,45 +28,67 @@ class CalendarRow:
     settle: bool = False
 
 
-def _x(months: float) -> float:
-    return NAMES + min(max(months, 0.0), MONTHS) / MONTHS * (WIDE - NAMES - 26)
+@dataclass(frozen=True, slots=True)
+class _Layout:
+    """Where the months begin, how wide it is and how high a row; `above`: names stand over their lines."""
+
+    begin: float
+    wide: float
+    each: float
+    above: bool = False
+
+    def x(self, months: float) -> float:
+        return self.begin + min(max(months, 0.0), MONTHS) / MONTHS * (self.wide - self.begin - 26)
 
 
-def life_calendar(rows: Sequence[CalendarRow], begin: date) -> str:
-    """Draw the rows in their order; what lies beyond five years ends in an arrow at the edge."""
-    high = TOP + EACH * len(rows) + 8
-    parts = [tag("title", text(f"Life calendar of {len(rows)} jobs over {YEARS} years")), *_years(begin, high)]
+WIDE, NARROW = _Layout(286.0, 980.0, 26.0), _Layout(14.0, 344.0, 44.0, above=True)
+
+
+def life_calendar(rows: Sequence[CalendarRow], begin: date, *, narrow: bool = False) -> str:
+    """Draw the rows in their order; what lies beyond five years ends in an arrow at the edge.
+
+    `narrow`: for a screen held in the hand, with names above their lines.
+    """
+    at = NARROW if narrow else WIDE
+    high = TOP + at.each * len(rows) + 8
+    parts = [tag("title", text(f"Life calendar of {len(rows)} jobs over {YEARS} years")), *_years(begin, high, at)]
     for i, row in enumerate(rows):
-        parts.append(_row(row, TOP + EACH * (i + 0.5)))
+        parts.append(_row(row, TOP + at.each * (i + (0.75 if narrow else 0.5)), at))
     return tag(
-        "svg", *parts, class_="life-calendar", viewBox=f"0 0 {WIDE:.0f} {high:.0f}", role="img",
+        "svg", *parts, class_="life-calendar-narrow" if narrow else "life-calendar",
+        viewBox=f"0 0 {at.wide:.0f} {high:.0f}", role="img",
         aria_label=f"Life calendar: {len(rows)} jobs from {begin:%B %Y}; the table beside it says the same",
     )  # fmt: skip
 
 
-def _years(begin: date, high: float) -> list[str]:
+def _years(begin: date, high: float, at: _Layout) -> list[str]:
     found = []
     for year in range(YEARS + 1):
-        x = _x(12 * year)
-        when = f"{begin:%b} {begin.year + year}"
+        x = at.x(12 * year)
+        when = _ahead(year) if at.above else f"{begin:%b} {begin.year + year}"
         found.append(tag("path", d=f"M{x:.1f} {TOP - 6}V{high - 4:.0f}", class_="lc-year" if year else "lc-today"))
-        anchor = "end" if year == YEARS else "middle"
-        words = tag(
-            "text", text(when), x=WIDE - 2 if year == YEARS else x, y=16.0, text_anchor=anchor, class_="lc-when"
-        )
-        found.append(words)
+        anchor = "end" if year == YEARS else "start" if at.above and not year else "middle"
+        where = at.wide - 2 if year == YEARS else 0.0 if anchor == "start" else x
+        found.append(tag("text", text(when), x=where, y=16.0, text_anchor=anchor, class_="lc-when"))
     return found
 
 
-def _row(row: CalendarRow, y: float) -> str:
-    parts = [tag("text", text(row.name), x=NAMES - 14, y=y + 5, text_anchor="end", class_="lc-name")]
+def _ahead(year: int) -> str:
+    return f"{year} years" if year == YEARS else str(year or "now")
+
+
+def _row(row: CalendarRow, y: float, at: _Layout) -> str:
+    if at.above:
+        parts = [tag("text", text(row.name), x=at.begin + 6, y=y - 13, class_="lc-name")]
+    else:
+        parts = [tag("text", text(row.name), x=at.begin - 14, y=y + 5, text_anchor="end", class_="lc-name")]
     said = (
         f"{row.name}: now"
         if row.now
         else f"{row.name}: {row.low:.0f} to {row.high:.0f} months, middle {row.median:.0f}"
     )
     if row.low < MONTHS and row.high > row.low:
-        left, right = _x(row.low), _x(row.high)
+        left, right = at.x(row.low), at.x(row.high)
         parts.append(
             tag("path", d=f"M{left:.1f} {y - 4}V{y + 4}M{left:.1f} {y}H{right:.1f}", class_=f"lc-span lc-{row.told}")
         )
@@ -75,9 +96,9 @@ def _row(row: CalendarRow, y: float) -> str:
         end = f"M{right:.1f} {y - 5}l8 5l-8 5" if beyond else f"M{right:.1f} {y - 4}V{y + 4}"
         parts.append(tag("path", d=end, class_="lc-end"))
     elif row.low >= MONTHS:
-        parts.append(tag("path", d=f"M{_x(MONTHS):.1f} {y - 5}l8 5l-8 5", class_="lc-end"))
+        parts.append(tag("path", d=f"M{at.x(MONTHS):.1f} {y - 5}l8 5l-8 5", class_="lc-end"))
     if row.median <= MONTHS:
-        x = _x(row.median)
+        x = at.x(row.median)
         if row.now:
             parts.append(tag("path", d=f"M{x} {y - 8}l8 8l-8 8l-8 -8Z", class_="lc-now" if row.settle else "lc-due"))
         else:

@@ -101,7 +101,7 @@ def _basis_words(job: Job) -> str:
     return f"{job.basis}{age}"
 
 
-def calendar_svg(reckoning: Reckoning, lives: Lives) -> str:
+def calendar_svg(reckoning: Reckoning, lives: Lives, *, narrow: bool = False) -> str:
     """The calendar of what may well fall within three years."""
     rows = []
     for job in lives.jobs:
@@ -114,7 +114,7 @@ def calendar_svg(reckoning: Reckoning, lives: Lives) -> str:
                     name[:1].upper() + name[1:], due.low, due.median, due.high, told, due.median <= 0, job.settle
                 )
             )
-    return life_calendar(rows[:DRAWN], lives.on)
+    return life_calendar(rows[:DRAWN], lives.on, narrow=narrow)
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,6 +207,7 @@ class LifeSection:
     assumed: bool
     unknown: tuple[str, ...]
     calendar: str
+    calendar_narrow: str
     rows: tuple[LifeRow, ...]
     spending: tuple[SpendingTable, ...]
     sheet: SheetTable
@@ -224,6 +225,7 @@ def life_section(reckoning: Reckoning) -> LifeSection:
         lives.assumed,
         tuple(terms.say(one) for one in lives.unknown),
         Markup(calendar_svg(reckoning, lives)),
+        Markup(calendar_svg(reckoning, lives, narrow=True)),
         tuple(row for row in life_rows(reckoning, lives) if row.key in likely),
         tuple(spending_tables(lives.spending, currency, terms)),
         sheet_table(lives.sheet, terms),

@@ -14,6 +14,7 @@ from markupsafe import Markup
 
 from hakutsu import __version__
 from hakutsu.core.film import State, chance_words
+from hakutsu.core.hazards import activities
 from hakutsu.figures.strata import strata_glyph
 from hakutsu.reckoning import Reckoning, terms
 from hakutsu.vehicle.terms import PLAIN, Terms
@@ -79,7 +80,13 @@ _environment.filters |= {
     "percent": _percent,
     "capitalize_first": _capitalize_first,
 }
-_environment.globals |= {"glyph": _glyph, "version": __version__, "unit_label": UNIT_LABEL, "um_each": UM_EACH}
+_environment.globals |= {
+    "glyph": _glyph,
+    "version": __version__,
+    "unit_label": UNIT_LABEL,
+    "um_each": UM_EACH,
+    "activity_names": activities(),
+}
 
 
 def fragment(template: str, **context: Any) -> str:

@@ -9,7 +9,6 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
 from hakutsu.core.cabin import usual_at
-from hakutsu.core.hazards import activities
 from hakutsu.entries import cabin as kinds
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.cabin_section import cabin_line
@@ -39,7 +38,6 @@ def cabin_context(reckoning: Reckoning) -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "rows": rows,
         "km": km,
         "things": things,

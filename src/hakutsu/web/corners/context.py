@@ -9,7 +9,6 @@ from typing import Any
 from hakutsu.core.corners.brakes import thinnest_pad
 from hakutsu.core.corners.gear import grade_means
 from hakutsu.core.corners.tyres import ruling_depth
-from hakutsu.core.hazards import activities
 from hakutsu.core.life.components import components, fitted
 from hakutsu.core.life.measured import remaining
 from hakutsu.core.life.worn import Corners, pad_cases, tyre_case
@@ -148,7 +147,6 @@ def corners_context(reckoning: Reckoning, at: str) -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "corners": [said_at(reckoning, wheel) for wheel in EVERY],
         "at": at if at in (*EVERY, "whole") else EVERY[0],
         "depth": terms.scale("depth"),
@@ -163,8 +161,7 @@ def corners_context(reckoning: Reckoning, at: str) -> dict[str, Any]:
 
 def corners_fragments(reckoning: Reckoning) -> dict[str, str]:
     """What is said at every corner and on the whole; forms stay as they are typed."""
-    shared = {"dossier": reckoning.dossier, "terms": reckoning.terms, "stand_downs": reckoning.stand_downs,
-              "activity_names": activities()}  # fmt: skip
+    shared = {"dossier": reckoning.dossier, "terms": reckoning.terms, "stand_downs": reckoning.stand_downs}
     found = {
         f"said_{wheel}": fragment("corners/_said.html", one=said_at(reckoning, wheel), **shared) for wheel in EVERY
     }  # fmt: skip

@@ -12,7 +12,6 @@ from hakutsu.core.engine.air import HEATER_C
 from hakutsu.core.engine.electric import Chemistry
 from hakutsu.core.engine.fluids import fluid_table
 from hakutsu.core.engine.warm_up import Warming
-from hakutsu.core.hazards import activities
 from hakutsu.core.life.components import components, fitted
 from hakutsu.entries import Entry, fluids
 from hakutsu.entries import engine as kinds
@@ -48,7 +47,6 @@ def engine_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "rooms": ROOMS,
         "room": room,
         "temperature": terms.scale("temperature"),

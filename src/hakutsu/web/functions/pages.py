@@ -8,7 +8,6 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
-from hakutsu.core.hazards import activities
 from hakutsu.entries.functions import LampKind, Result
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
@@ -34,7 +33,6 @@ def functions_context(reckoning: Reckoning) -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "groups": groups,
         "retests": [terms.say(one.name) for one, _ in reckoning.functions.retests],
         "tried": tried,

@@ -8,7 +8,6 @@ from typing import Any
 
 from markupsafe import Markup
 
-from hakutsu.core.hazards import activities
 from hakutsu.core.life.components import components, corner_name, scheduled_items
 from hakutsu.dossier.corners import WHEELS
 from hakutsu.entries.money import Treat
@@ -66,7 +65,6 @@ def life_context(reckoning: Reckoning, room: str, lives: Lives) -> dict[str, Any
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "rooms": ROOMS,
         "room": room,
         "lives": lives,
@@ -100,6 +98,7 @@ def _calendar(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
         "rows": rows,
         "now": [row for row in rows if row.settle],
         "calendar": Markup(calendar_svg(reckoning, lives)),
+        "calendar_narrow": Markup(calendar_svg(reckoning, lives, narrow=True)),
     }  # fmt: skip
 
 

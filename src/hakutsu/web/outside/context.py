@@ -11,7 +11,6 @@ from markupsafe import Markup
 from hakutsu.core.body.cues import GAP
 from hakutsu.core.body.fit import own_gap_mm
 from hakutsu.core.body.trim import trim_words
-from hakutsu.core.hazards import activities
 from hakutsu.dossier.body import Seen
 from hakutsu.entries import body as kinds
 from hakutsu.figures.blemishes import blemish_marks
@@ -66,7 +65,6 @@ def outside_context(reckoning: Reckoning, room: str, shows: str = "all") -> dict
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "rooms": ROOMS,
         "room": room,
         "shows": shows if shows in SHOWS else "all",

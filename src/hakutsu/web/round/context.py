@@ -9,7 +9,7 @@ from typing import Any
 
 from markupsafe import Markup
 
-from hakutsu.core.hazards import WALKING_PACE, Cause, StandDown, activities, causes, headings
+from hakutsu.core.hazards import WALKING_PACE, Cause, StandDown, causes, headings
 from hakutsu.core.limitations import at_least
 from hakutsu.core.runsheet import Plan, steps
 from hakutsu.dossier import Covered, PlaceCoverage
@@ -48,7 +48,6 @@ def round_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
         "stories": story_lines(reckoning),
         **follow_up_context(reckoning, reckoning.second_looks(now)),
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "retests": len(reckoning.film.open_surprises),
         "walk": reckoning.dossier.day.walk,
         "starts": [places()[key] for key in outside()],
@@ -92,7 +91,6 @@ def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, An
         "usual_limits": USUAL_LIMITS,
         "unit": reckoning.dossier.film.gauge.unit,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
     }
 
 
@@ -159,7 +157,6 @@ def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
         ],
         "forbidden": forbidden,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "now": now,
     }
 
@@ -191,7 +188,6 @@ def stand_down_context(reckoning: Reckoning) -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": reckoning.terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "walking_pace": WALKING_PACE,
         "groups": grouped,
         "headings": headings(),

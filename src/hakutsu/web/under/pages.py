@@ -9,7 +9,6 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 from markupsafe import Markup
 
-from hakutsu.core.hazards import activities
 from hakutsu.core.under.leaks import LeakFound
 from hakutsu.entries import under as kinds
 from hakutsu.entries.body import Coating, RustGrade
@@ -33,7 +32,6 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "activity_names": activities(),
         "drawing": Markup(under_schematic(zones_shown(reckoning), chosen, terms, separate_frame=frame)),
         "chosen": chosen,
         "zones": [(key, terms.say(zone.name)) for key, zone in here.items()],

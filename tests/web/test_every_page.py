@@ -1,0 +1,66 @@
+"""Every address of an inspection answers, whatever stands in its logbook; new addresses are found by themselves."""
+
+from hakutsu.demo import add_demo
+from hakutsu.demo.building import CARS, demo_id
+from hakutsu.entries.hazards import HazardRaised
+from hakutsu.entries.settings import Overrides
+from hakutsu.vehicle.places import places
+from hakutsu.web.engine.context import ROOMS as ENGINE
+from hakutsu.web.life.context import ROOMS as LIFE
+from hakutsu.web.outside.context import ROOMS as OUTSIDE
+from tests.web.case import RoundCase
+
+ROOMS = {"engine": ENGINE, "life": LIFE, "outside": OUTSIDE}
+STREAMS = ("film/link/news",)  # never ends
+OF_A_THING = (
+    "{entry}",
+    "{digest}",
+    "pictures/compare",
+    "engine/link",
+    "plan.ics",
+)  # need what is not there
+START = "/inspections/{inspection}"
+
+
+class EveryAddress(RoundCase):
+    def addresses(self):
+        for path, verbs in self.client.app.openapi()["paths"].items():
+            rest = path.removeprefix(START)
+            if not path.startswith(START) or "get" not in verbs or any(one in path for one in (*STREAMS, *OF_A_THING)):
+                continue
+            if "{place}" in path:
+                yield from (rest.replace("{place}", key) for key in places())
+            elif "{room}" in path:
+                yield from (rest.replace("{room}", room) for room in ROOMS[rest.split("/")[1]])
+            else:
+                yield rest
+
+    def answers(self, inspection):
+        for rest in self.addresses():
+            with self.subTest(rest):
+                answer = self.client.get(f"/inspections/{inspection}{rest}")
+                self.assertEqual(answer.status_code, 200)
+                self.assertNotRegex(answer.text, r"\{(left|right|distance|depth|temperature|pressure|place) ?[^}]*\}")
+
+    def test_the_addresses_are_found(self):
+        found = list(self.addresses())
+        self.assertGreater(len(found), 55)
+        for one in ("/arrival", "/place/bay", "/life/sheet", "/engine/run", "/outside/rust", "/report"):
+            self.assertIn(one, found)
+
+    def test_of_the_demo(self):
+        add_demo(self.logbook)
+        for car in CARS:
+            self.answers(demo_id(car))
+
+    def test_of_an_inspection_just_opened(self):
+        self.answers(self.inspection)
+
+    def test_with_a_stand_down_in_other_words_and_units(self):
+        self.write("hazard.raised", HazardRaised(cause="fuel_wet"), place="bay")
+        self.write(
+            "inspection.settings",
+            Overrides(names="american", sides="spoken", distance="mi", depth="in32", temperature="f", pressure="psi"),
+        )
+        self.assertIn("Forbidden", self.client.get(f"{self.here}/arrival").text)
+        self.answers(self.inspection)
