@@ -1,6 +1,6 @@
 import unittest
 
-from hakutsu.vehicle.quantities import QUANTITIES, scales
+from hakutsu.vehicle.quantities import QUANTITIES, scales, signed
 
 
 class Quantities(unittest.TestCase):
@@ -20,6 +20,7 @@ class Quantities(unittest.TestCase):
     def test_words(self):
         self.assertEqual(scales("distance")["mi"].words(12_000), "7,456 mi")
         self.assertEqual(scales("depth")["in32"].words(1.6), "2/32 in")
+        self.assertEqual((signed(0.72), signed(-3), signed(-0.25, 2)), ("+0.7", "−3", "−0.25"))
         self.assertEqual(scales("depth")["in32"].several((3.2, 4.0)), "4/32, 5/32 in")
         self.assertEqual(scales("depth")["mm"].several((4.6, 4.0)), "4.6 / 4 mm")
         self.assertEqual(scales("temperature")["c"].words(14.5), "14.5 °C")

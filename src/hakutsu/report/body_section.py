@@ -21,6 +21,7 @@ from hakutsu.figures.blemishes import Mark
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.outside import Contact
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.vocabulary import Taste
 
 # What a buyer of each taste wants to read of: marks that show from at least this far.
@@ -131,7 +132,7 @@ def _moved(reckoning: Reckoning, panel: str, cue: str) -> str:
         return f"{cue_kinds()[cue].name}: a cue, once the film of {reckoning.terms.panel(panel).lower()} is read"
     before, after, bits = moved
     name = reckoning.terms.panel(panel)
-    return f"{name} painted again: {chance_words(before)} → {chance_words(after)} ({bits:+.1f} bits)"
+    return f"{name} painted again: {chance_words(before)} → {chance_words(after)} ({signed(bits)} bits)"
 
 
 def sheet_marks(reckoning: Reckoning, reach: tuple[ShowsFrom, ...] = REACH[Taste.SHOW]) -> list[Mark]:

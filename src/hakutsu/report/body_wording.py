@@ -21,6 +21,7 @@ from hakutsu.entries.body import (
     Works,
 )
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
@@ -72,7 +73,7 @@ def _(body: Fit, terms: Terms = PLAIN) -> Said:
         ("taper", body.taper_mm),
     )
     said = [f"{name} {gap:g} mm" for name, gap in gaps if gap is not None]
-    said += [f"step {body.step_mm:+g} mm"] if body.step_mm is not None else []
+    said += [f"step {signed(body.step_mm)} mm"] if body.step_mm is not None else []
     said += [word for word, there in (("drops", body.drop), ("play", body.play), ("rubs", body.rubs)) if there]
     closing = "" if body.closing is Closing.UNKNOWN else f"closing: {body.closing}"
     return "Fit", _join(*said, closing, *body.faults, body.note) or "nothing out of line"

@@ -14,6 +14,11 @@ MINUS = "−"
 QUANTITIES: tuple[Quantity, ...] = get_args(Quantity)
 
 
+def signed(number: float, places: int = 1) -> str:
+    """A number with its sign, the minus a true one: +0.7, −0.7."""
+    return f"{number:+.{places}f}".removesuffix(".0").replace("-", MINUS)
+
+
 @dataclass(frozen=True, slots=True)
 class Scale:
     """A unit of a quantity: stored = shown · factor + offset; `places` are the decimal places shown."""

@@ -14,6 +14,7 @@ from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.corners.sizes import tyre_size
 from hakutsu.entries.corners import Cracks, Method, PerCentOf, Season, Shape, Tyre, TyreDamage
 from hakutsu.vehicle.mechanics import Drive, Mechanics
+from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.rules import RuleSet
 
 GROOVES = ("inner", "middle", "outer")
@@ -183,7 +184,7 @@ def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Found]:
     if size and wanted and wheel != "wheel_spare":
         if size.plain != wanted.plain:
             off = (size.circumference_m / wanted.circumference_m - 1) * 100
-            words = f"{size.text} where the placard says {wanted.text}: {off:+.1f} % round"
+            words = f"{size.text} where the placard says {wanted.text}: {signed(off)} % round"
             found.append(Found(wheel, words, Follows.SETTLE))
         elif size.load and wanted.load and size.load < wanted.load:
             words = f"load index {size.load} below the placard’s {wanted.load}"
