@@ -65,8 +65,19 @@ class FilmReadings(unittest.TestCase):
     def test_it_must_lie_on_a_panel(self):
         for place in (None, "keel"):
             with self.subTest(place), self.assertRaises(EntryError) as caught:
-                Draft.write("film.reading", Reading(value_um=100), NOON, place=place).parsed()
+                Draft.write("film.reading", Reading(value_um=100), NOON, place=place).check()
             self.assertEqual(caught.exception.field, "place")
+
+    def test_what_belongs_at_a_wheel_or_somewhere_is_refused_elsewhere(self):
+        for kind, place, words in (
+            ("corner.brake", "wheel_spare", "“wheel_spare” is not a wheel"),
+            ("corner.tyre", "roof", "“roof” is not a corner"),
+            ("corner.tyre", None, "say at which corner"),
+            ("body.blemish", None, "say where"),
+        ):
+            with self.subTest(kind), self.assertRaisesRegex(EntryError, words):
+                Draft(id=uuid4(), at=NOON, kind=kind, body=SAMPLES[f"{kind}/1"], place=place).check()
+        Draft(id=uuid4(), at=NOON, kind="corner.tyre", body=SAMPLES["corner.tyre/1"], place="wheel_spare").check()
 
 
 class Envelope(unittest.TestCase):

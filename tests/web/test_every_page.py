@@ -1,13 +1,19 @@
 """Every address of an inspection answers, whatever stands in its logbook; new addresses are found by themselves."""
 
+from unittest.mock import patch
+from uuid import uuid4
+
 from hakutsu.demo import add_demo
 from hakutsu.demo.building import CARS, demo_id
+from hakutsu.entries import Draft, kinds
 from hakutsu.entries.hazards import HazardRaised
 from hakutsu.entries.settings import Overrides
 from hakutsu.vehicle.places import places
 from hakutsu.web.engine.context import ROOMS as ENGINE
 from hakutsu.web.life.context import ROOMS as LIFE
 from hakutsu.web.outside.context import ROOMS as OUTSIDE
+from tests.builders import NOON
+from tests.entries.test_entries import SAMPLES
 from tests.web.case import RoundCase
 
 ROOMS = {"engine": ENGINE, "life": LIFE, "outside": OUTSIDE}
@@ -55,6 +61,25 @@ class EveryAddress(RoundCase):
 
     def test_of_an_inspection_just_opened(self):
         self.answers(self.inspection)
+
+    def test_with_one_entry_of_every_kind_at_every_place(self):
+        for name, body in SAMPLES.items():
+            kind, version = name.split("/")
+            if int(version) != kinds()[kind].version:
+                continue
+            for place in (None, "roof", "bay", "wheel_front_left", "sill_left", "seat_front_left"):
+                draft = Draft(id=uuid4(), at=NOON, kind=kind, version=int(version), body=body, place=place)
+                self.post(self.inspection, draft)
+        self.assertGreater(len(self.dossier().entries), 400)
+        self.answers(self.inspection)
+
+    def test_one_stored_where_it_does_not_belong_is_read_and_does_no_harm(self):
+        draft = Draft(id=uuid4(), at=NOON, kind="corner.brake", body=SAMPLES["corner.brake/1"], place="roof")
+        with patch("hakutsu.entries.envelope.check_place"):  # as an older version may have kept it
+            self.post(self.inspection, draft)
+        self.assertEqual(self.dossier().corners.brakes, {})
+        self.assertIn("Brake", self.client.get(f"{self.here}/logbook").text)
+        self.assertEqual(self.client.get(f"{self.here}/life/calendar").status_code, 200)
 
     def test_with_a_stand_down_in_other_words_and_units(self):
         self.write("hazard.raised", HazardRaised(cause="fuel_wet"), place="bay")

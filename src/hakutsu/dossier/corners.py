@@ -6,15 +6,12 @@ from dataclasses import dataclass, field
 
 from hakutsu.dossier.body import Seen
 from hakutsu.dossier.folding import Gathering, fold
-from hakutsu.dossier.hazards import SPARE
 from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, Tyre, Wheel
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
 from hakutsu.entries.registry import Body
 from hakutsu.vehicle.mechanics import Mechanics
-
-WHEELS = ("wheel_front_left", "wheel_front_right", "wheel_rear_left", "wheel_rear_right")
-
+from hakutsu.vehicle.places import SPARE, WHEELS
 
 EVERY = (*WHEELS, SPARE)
 
@@ -54,17 +51,17 @@ def _mechanics(gathering: Gathering, entry: Entry, body: MechanicsSaid) -> None:
 
 @fold("corner.tyre")
 def _tyre(gathering: Gathering, entry: Entry, body: Tyre) -> None:
-    gathering.station(CornersDossier).tyres[entry.place or ""] = Seen(entry, body)
+    gathering.station(CornersDossier).tyres[str(entry.place)] = Seen(entry, body)
 
 
 @fold("corner.wheel")
 def _wheel(gathering: Gathering, entry: Entry, body: Wheel) -> None:
-    gathering.station(CornersDossier).wheels[entry.place or ""] = Seen(entry, body)
+    gathering.station(CornersDossier).wheels[str(entry.place)] = Seen(entry, body)
 
 
 @fold("corner.brake")
 def _brake(gathering: Gathering, entry: Entry, body: Brake) -> None:
-    gathering.station(CornersDossier).brakes[entry.place or ""] = Seen(entry, body)
+    gathering.station(CornersDossier).brakes[str(entry.place)] = Seen(entry, body)
 
 
 @fold("corner.gear")
@@ -74,7 +71,7 @@ def _gear(gathering: Gathering, entry: Entry, body: Gear) -> None:
 
 @fold("corner.height")
 def _height(gathering: Gathering, entry: Entry, body: Height) -> None:
-    gathering.station(CornersDossier).heights[entry.place or ""] = Seen(entry, body)
+    gathering.station(CornersDossier).heights[str(entry.place)] = Seen(entry, body)
 
 
 @fold("corner.fluid")

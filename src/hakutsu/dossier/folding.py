@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 from uuid import UUID
 
 from hakutsu.entries.envelope import Entry
+from hakutsu.entries.registry import belongs
 
 StationT = TypeVar("StationT")
 Fold = Callable[["Gathering", Entry, Any], None]
@@ -48,10 +49,10 @@ def struck_ids(entries: Sequence[Entry]) -> set[UUID]:
 
 
 def gather(entries: Iterable[Entry], struck: set[UUID]) -> Gathering:
-    """Fold all entries that stand, in the order of the logbook."""
+    """Fold all entries that stand, in the order of the logbook; not those that lie where their kind does not belong."""
     gathering = Gathering()
     for entry in entries:
-        if entry.id in struck:
+        if entry.id in struck or not belongs(entry.kind, entry.place):
             continue
         body = entry.parsed()
         for function in _folds[entry.kind]:

@@ -11,8 +11,7 @@ from hakutsu.entries.body import Rust
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 from hakutsu.entries.registry import Body
-
-SPARE = "wheel_spare"
+from hakutsu.vehicle.places import SPARE
 
 
 @dataclass(slots=True)

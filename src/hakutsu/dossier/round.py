@@ -7,7 +7,7 @@ from enum import StrEnum
 
 from hakutsu.dossier.body import BodyDossier
 from hakutsu.dossier.cabin import CabinDossier
-from hakutsu.dossier.corners import WHEELS, CornersDossier
+from hakutsu.dossier.corners import CornersDossier
 from hakutsu.dossier.coverage import Covered, PanelCoverage
 from hakutsu.dossier.engine import EngineDossier
 from hakutsu.dossier.functions import FunctionsDossier
@@ -20,7 +20,7 @@ from hakutsu.vehicle.engine import expected_looks
 from hakutsu.vehicle.inventory import expected_belongings
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import fitted_parts
-from hakutsu.vehicle.places import place_of_panel, places
+from hakutsu.vehicle.places import WHEELS, place_of_panel, places
 from hakutsu.vehicle.under import fitted_zones
 from hakutsu.vehicle.vocabulary import Protocol
 

@@ -86,7 +86,7 @@ class Supply(StrEnum):
     USED_ONLY = "used only"
 
 
-@entry_kind("body.blemish")
+@entry_kind("body.blemish", at="somewhere")
 class Blemish(Body):
     """One mark on a panel, wheel or other part.
 
@@ -143,7 +143,7 @@ class Closing(StrEnum):
 Gap = Annotated[float, Field(ge=0, le=40)]
 
 
-@entry_kind("body.fit", on_panel=True)
+@entry_kind("body.fit", at="panel")
 class Fit(Body):
     """How a panel sits: gaps [mm] at its front, rear and top edge and how far it stands proud of its neighbour [mm].
 
@@ -188,7 +188,7 @@ class Coating(StrEnum):
     FRESH = "fresh on a fresh wash"
 
 
-@entry_kind("body.rust")
+@entry_kind("body.rust", at="somewhere")
 class Rust(Body):
     """Rust at a place: grade, size [mm], whether it is in what carries, and what coats the metal there."""
 

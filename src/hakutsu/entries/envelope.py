@@ -59,10 +59,20 @@ class Draft(BaseModel):
         Raises
         ------
         EntryError
+            If kind, version or a field of the body does not hold.
+        """
+        return parse_body(self.kind, self.version, self.body)
+
+    def check(self) -> None:
+        """See that the entry may be kept.
+
+        Raises
+        ------
+        EntryError
             If kind, version, place or a field of the body does not hold.
         """
         check_place(self.kind, self.place)
-        return parse_body(self.kind, self.version, self.body)
+        self.parsed()
 
 
 class Entry(Draft):

@@ -34,7 +34,7 @@ class GaugeInUse(Body):
     limit_um: Annotated[float, Field(ge=100, le=MOST_UM)] = 2000.0
 
 
-@entry_kind("film.reading", on_panel=True)
+@entry_kind("film.reading", at="panel")
 class Reading(Body):
     """One gauge reading on the panel named by the envelope's place.
 
@@ -66,7 +66,7 @@ class Reading(Body):
         return self
 
 
-@entry_kind("film.cue", on_panel=True)
+@entry_kind("film.cue", at="panel")
 class CueLookedFor(Body):
     """A cue of eye or hand that was looked for on a panel: there or not, and in which light."""
 
@@ -76,7 +76,7 @@ class CueLookedFor(Body):
     note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
 
 
-@entry_kind("film.magnet", on_panel=True)
+@entry_kind("film.magnet", at="panel")
 class MagnetTried(Body):
     """How firmly a magnet held on a panel, at a spot where one was noted."""
 
@@ -91,7 +91,7 @@ class MagnetTried(Body):
         return self
 
 
-@entry_kind("film.cover", on_panel=True)
+@entry_kind("film.cover", at="panel")
 class CoverFelt(Body):
     """Protection film or wrap felt for on a panel: which, and its thickness [µm] where known."""
 

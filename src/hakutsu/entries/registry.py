@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.places import SPARE, WHEELS
 
+Where = Literal["panel", "wheel", "corner", "somewhere"]
 Upgrade = Callable[[dict[str, Any]], dict[str, Any]]
 
 
@@ -34,12 +36,12 @@ class Body(BaseModel):
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A kind of entry: its body model, its current version, and whether its place must be a panel."""
+    """A kind of entry: its body model, its current version, and where it belongs if it does not belong anywhere."""
 
     name: str
     model: type[Body]
     version: int = 1
-    on_panel: bool = False
+    at: Where | None = None
     upgrades: Mapping[int, Upgrade] = field(default_factory=dict)
 
 
@@ -53,15 +55,17 @@ def kinds() -> dict[str, Kind]:
 
 
 def entry_kind(
-    name: str, *, version: int = 1, on_panel: bool = False, upgrades: Mapping[int, Upgrade] | None = None
+    name: str, *, version: int = 1, at: Where | None = None, upgrades: Mapping[int, Upgrade] | None = None
 ) -> Callable[[type[BodyT]], type[BodyT]]:
     """Register the decorated model as the body of the kind `name`.
 
+    `at` says where an entry of it must lie: on a panel, at one of four wheels, at a corner (the spare
+    among them), or somewhere that is named.
     `upgrades[n]` turns a raw body of version n into one of version n + 1.
     """
 
     def register(model: type[BodyT]) -> type[BodyT]:
-        _kinds[name] = Kind(name, model, version, on_panel, upgrades or {})
+        _kinds[name] = Kind(name, model, version, at, upgrades or {})
         return model
 
     return register
@@ -95,13 +99,32 @@ def parse_body(kind_name: str, version: int, raw: Mapping[str, Any]) -> Body:
         raise EntryError(where, first["msg"].removeprefix("Value error, ")) from error
 
 
+def belongs(kind_name: str, place: str | None) -> bool:
+    """Whether an entry of this kind may lie at this place."""
+    match _kind(kind_name).at:
+        case "panel":
+            return place in panels()
+        case "wheel":
+            return place in WHEELS
+        case "corner":
+            return place in WHEELS or place == SPARE
+        case "somewhere":
+            return bool(place)
+    return True
+
+
 def check_place(kind_name: str, place: str | None) -> None:
-    """Refuse an entry that must lie on a panel and does not.
+    """Refuse an entry that does not belong where it lies.
 
     Raises
     ------
     EntryError
-        If the kind needs a panel and `place` is none.
+        If the kind needs a panel, a wheel, a corner (the spare is one) or any place, and `place` is not one.
     """
-    if _kind(kind_name).on_panel and place not in panels():
-        raise EntryError("place", f"“{place}” is not a panel" if place else "say on which panel")
+    if belongs(kind_name, place):
+        return
+    at = _kind(kind_name).at
+    if at == "somewhere":
+        raise EntryError("place", "say where")
+    asked, wanted = ("on which", "a panel") if at == "panel" else ("at which", f"a {at}")
+    raise EntryError("place", f"“{place}” is not {wanted}" if place else f"say {asked} {wanted.removeprefix('a ')}")

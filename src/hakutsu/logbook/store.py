@@ -90,7 +90,7 @@ class Logbook:
 
     def _append_one(self, session: Session, inspection: UUID, draft: Draft, by: str) -> Acknowledged | Refused:
         try:
-            draft.parsed()
+            draft.check()
         except EntryError as error:
             return Refused(draft.id, error.field, error.message)
         known = session.get(EntryRow, str(draft.id))

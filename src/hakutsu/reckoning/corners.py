@@ -11,8 +11,8 @@ from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.corners.gear import gear_found, sides_found
 from hakutsu.core.corners.tyres import axle_found, tyre_found
 from hakutsu.core.corners.wheels import set_found, wheel_found
-from hakutsu.dossier.corners import WHEELS
 from hakutsu.entries.corners import Grade, Hose, Pipe
+from hakutsu.vehicle.places import WHEELS
 
 if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning

@@ -8,13 +8,14 @@ from markupsafe import Markup
 
 from hakutsu.core.corners.brakes import thinnest_pad
 from hakutsu.core.corners.tyres import age_years, new_depth, per_cent_left, ruling_depth
-from hakutsu.dossier.corners import EVERY, WHEELS
+from hakutsu.dossier.corners import EVERY
 from hakutsu.entries.corners import Brake, Tyre
 from hakutsu.figures.sections import brake_section, drum_section, tread_section
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.corner_wording import FoundLine, found_line
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.mechanics import RearBrakes
+from hakutsu.vehicle.places import WHEELS
 
 
 @dataclass(frozen=True, slots=True)

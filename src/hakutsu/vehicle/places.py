@@ -13,6 +13,8 @@ from hakutsu.vehicle.panels import Side, panels
 from hakutsu.vehicle.vocabulary import Direction
 
 FIRST = "front"
+WHEELS = ("wheel_front_left", "wheel_front_right", "wheel_rear_left", "wheel_rear_right")
+SPARE = "wheel_spare"
 
 
 @dataclass(frozen=True, slots=True)

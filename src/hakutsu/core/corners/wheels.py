@@ -6,8 +6,8 @@ from collections.abc import Mapping
 
 from hakutsu.core.corners.found import Follows, Found
 from hakutsu.entries.corners import Liner, SpareKind, Wheel
+from hakutsu.vehicle.places import SPARE
 
-SPARE = "wheel_spare"
 POOR_LINERS = (Liner.TORN, Liner.MISSING, Liner.RUSTY)
 
 

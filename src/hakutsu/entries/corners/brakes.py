@@ -59,7 +59,7 @@ class Pipe(StrEnum):
     PERFORATED = "perforated"
 
 
-@entry_kind("corner.brake")
+@entry_kind("corner.brake", at="wheel")
 class Brake(Body):
     """A brake [mm]: friction thickness of pads inner and outer, or a range; disc at one or three points against the
     minimum cast on it and, where known, its thickness when new; or drum lining and diameter.

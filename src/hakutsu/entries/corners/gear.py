@@ -42,7 +42,7 @@ class Gear(Body):
         return play + (("spring_on_tyre",) if self.on_tyre else ())
 
 
-@entry_kind("corner.height")
+@entry_kind("corner.height", at="wheel")
 class Height(Body):
     """Ride height at a corner [mm], hub centre to arch."""
 

@@ -63,7 +63,7 @@ class PerCentOf(StrEnum):
     NEW = "of new depth"
 
 
-@entry_kind("corner.tyre")
+@entry_kind("corner.tyre", at="corner")
 class Tyre(Body):
     """A tyre.
 
@@ -137,7 +137,7 @@ class Liner(StrEnum):
     RUSTY = "rusty behind it"
 
 
-@entry_kind("corner.wheel")
+@entry_kind("corner.wheel", at="corner")
 class Wheel(Body):
     """A wheel and how it is held: design, fixings by count, inner arch."""
 

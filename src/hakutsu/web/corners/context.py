@@ -13,13 +13,14 @@ from hakutsu.core.life.components import components, fitted
 from hakutsu.core.life.measured import remaining
 from hakutsu.core.life.worn import Corners, pad_cases, tyre_case
 from hakutsu.dossier.body import Seen
-from hakutsu.dossier.corners import EVERY, WHEELS
+from hakutsu.dossier.corners import EVERY
 from hakutsu.entries import corners as kinds
 from hakutsu.entries.corners import Brake, Grade, Tyre
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.corner_wording import found_line, km_words
 from hakutsu.report.corners_section import brake_drawing, depth_words, tread_drawing
 from hakutsu.vehicle.mechanics import Drive, RearAxle, RearBrakes
+from hakutsu.vehicle.places import WHEELS
 from hakutsu.web.rendering import fragment
 
 CHOICES: dict[str, Any] = {

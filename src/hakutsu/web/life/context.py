@@ -9,7 +9,6 @@ from typing import Any
 from markupsafe import Markup
 
 from hakutsu.core.life.components import components, corner_name, scheduled_items
-from hakutsu.dossier.corners import WHEELS
 from hakutsu.entries.money import Treat
 from hakutsu.figures.spending import spending_figure
 from hakutsu.reckoning import Reckoning
@@ -26,6 +25,7 @@ from hakutsu.report.life_section import (
 )
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle import mechanics as kinds
+from hakutsu.vehicle.places import WHEELS
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.web.rendering import fragment
 
