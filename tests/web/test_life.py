@@ -59,6 +59,11 @@ class LifePages(RoundCase):
         # 8 years from November 2025 are 84 months on; 120,000 km less 10,000 at 12,000 a year are 110
         self.assertAlmostEqual(self.due("timing_belt").months().median, 84, delta=1)
 
+    def test_spending_says_that_parts_nobody_told_of_are_missing_in_it(self):
+        self.assertRegex(self.text("money"), r"Too low besides: \d+ kinds of parts are not counted")
+        self.told()
+        self.assertNotIn("Too low", self.text("money"))
+
     def test_another_distance_is_shown_at_once_and_not_kept(self):
         self.told()
         self.write("corner.tyre", Tyre(depth_mm=(4.0,)), place=FL)

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.costs import cost_table
-from hakutsu.core.life.components import not_told
+from hakutsu.core.life.components import Component, Scheduled, not_told
 from hakutsu.core.life.jobs import Basis, Job
 from hakutsu.core.life.money import Price, Spending, spending
 from hakutsu.core.life.pack import PackGiven, pack_job
@@ -217,6 +217,11 @@ class Lives:
             if of in said
         ]
 
+    @property
+    def left_out(self) -> list[Component | Scheduled]:
+        """Parts not reckoned, because it is not told whether the vehicle has them: what is spent is too low."""
+        return not_told(self.given.mechanics)
+
     @cached_property
     def unknown(self) -> list[str]:
         """What is not known and makes this wide, in words."""
@@ -224,7 +229,7 @@ class Lives:
         _, assumed = vehicle_ages(self.given)
         if assumed:
             found.append(assumed)
-        if rows := not_told(self.given.mechanics):
+        if rows := self.left_out:
             names = ", ".join(row.name for row in rows[:NAMED])
             more = f" and {len(rows) - NAMED} more" if len(rows) > NAMED else ""
             found.append(f"not reckoned, because it is not told what this vehicle has: {names}{more}")

@@ -112,6 +112,7 @@ def _money(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
         "tables": spending_tables(lives.spending, currency, reckoning.terms),
         "figure": Markup(spending_figure(lives.spending, money)),
         "settled": exact_money(lives.sheet.settled, currency),
+        "left_out": len(lives.left_out),
         "rate": exact_money(reckoning.settings.labour_rate, currency),
     }
 

@@ -16,11 +16,49 @@ export function say(form, words, fault = false) {
   said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
 }
 
-/** Say what is wrong with a field, and go there. @param {Element} form @param {HTMLElement} field */
+/** Say what is wrong with a field, at the form and below the field's row, and go there. @param {Element} form @param {HTMLElement} field */
 export function sayAt(form, field, words) {
   say(form, words, true);
-  field?.setAttribute("aria-invalid", "true");
-  field?.focus();
+  if (!field) return;
+  mark(field, words);
+  field.focus();
+}
+
+/** Mark a field as wrong and say why below its row, until it is changed. @param {HTMLElement} field */
+function mark(field, words) {
+  unmark(field);
+  field.setAttribute("aria-invalid", "true");
+  const row = rowOf(field);
+  if (!row) return;
+  const fault = document.createElement("p");
+  fault.className = "field-fault basis-full col-span-full font-bold text-needs";
+  fault.id = `fault-${crypto.randomUUID()}`;
+  fault.textContent = words;
+  row.after(fault);
+  field.dataset.described = field.getAttribute("aria-describedby") ?? "";
+  field.setAttribute("aria-describedby", `${field.dataset.described} ${fault.id}`.trim());
+  field.addEventListener("input", () => unmark(field), { once: true });
+}
+
+/** What stands in a line with a field: the outermost grid or row of boxes that is not the form itself. @param {HTMLElement} field */
+function rowOf(field) {
+  const form = field.closest("form, fieldset, details");
+  let row = field.parentElement;
+  if (!form || row === form) return form ? field : null;
+  while (row.parentElement !== form && /grid|flex/.test(getComputedStyle(row.parentElement).display)) row = row.parentElement;
+  return row;
+}
+
+/** Take back what was said of a field. @param {HTMLElement} field */
+function unmark(field) {
+  field.removeAttribute("aria-invalid");
+  if (field.dataset.described === undefined) return;
+  const before = field.dataset.described;
+  const id = field.getAttribute("aria-describedby").replace(before, "").trim();
+  document.getElementById(id)?.remove();
+  if (before) field.setAttribute("aria-describedby", before);
+  else field.removeAttribute("aria-describedby");
+  delete field.dataset.described;
 }
 
 /** The field an entry's field came from. @param {HTMLFormElement} form @param {string} name */
@@ -31,7 +69,7 @@ export function fieldOf(form, name) {
 
 /** What a form describes, or null after its fault was said at the field. @param {HTMLFormElement} form */
 export function readForm(form) {
-  form.querySelectorAll("[aria-invalid]").forEach((one) => one.removeAttribute("aria-invalid"));
+  form.querySelectorAll("[aria-invalid]").forEach(unmark);
   const { body, fault, field } = bodyOfForm(form);
   if (!fault) return body;
   sayAt(form, field, fault);
@@ -65,7 +103,7 @@ export function openStation(view, { context = () => ({}), again, after, fallback
         const field = form && one.field ? fieldOf(form, one.field) : null;
         const name = field?.labels?.[0]?.textContent.trim() || one.field;
         say(form ?? fallback?.(one), `Not stored: ${name ? `${name}: ` : ""}${one.message}`, true);
-        field?.setAttribute("aria-invalid", "true");
+        if (field) mark(field, one.message);
       }
     },
   });
