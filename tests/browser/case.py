@@ -48,8 +48,9 @@ class BrowserCase(unittest.TestCase):
         self.wait(clicked, f"{selector} could not be clicked")
 
     def text(self, selector):
-        """What a user reads there; taken in one step, since fragments may be swapped at any time."""
-        return self.driver.execute_script("return document.querySelector(arguments[0]).innerText", selector).strip()
+        """What a user reads there, nothing where nothing is; in one step, since fragments may be swapped."""
+        read = "return document.querySelector(arguments[0])?.innerText ?? ''"
+        return self.driver.execute_script(read, selector).strip()
 
     def texts(self, selector):
         read = "(one) => (one.innerText ?? one.textContent).trim()"

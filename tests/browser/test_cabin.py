@@ -20,7 +20,7 @@ class Cabin(BrowserCase):
         self.press("[data-thing=lock_nut][data-there=missing]")
         self.wait(lambda: "No key for the wheel locks" in self.text("[data-fragment=cabin_found]"))
         self.press("[data-entry='cabin.control'] [type=submit]")
-        self.wait(lambda: "This is needed." in self.text("[data-entry='cabin.control'] [data-said]"))
+        self.wait(lambda: "This is needed." in self.text("[data-entry='cabin.control'] .field-fault"))
         self.one("#c-looks").send_keys("toggle, no mark")
         self.press("[data-entry='cabin.control'] [type=submit]")
         self.wait(lambda: "nobody knows what it does" in self.text("[data-fragment=cabin_controls]"))

@@ -23,14 +23,14 @@ class Run(BrowserCase):
     def test_a_reading_needs_a_start_or_a_minute_and_then_only_its_digits(self):
         self.station()
         self.one("#e-coolant_c").send_keys("20", Keys.ENTER)
-        self.wait(lambda: "note the first start" in self.text("[data-entry='engine.sample'] [data-said]"))
+        self.wait(lambda: "note the first start" in self.text("[data-entry='engine.sample'] .field-fault"))
         self.assertEqual(self.one("#e-coolant_c").get_property("value"), "20")
         self.one("#e-coolant_c").clear()
         self.one("#s-cranking_s").send_keys("1.5", Keys.ENTER)
         self.wait(lambda: "Cranked 1.5 s" in self.text("[data-fragment=engine_run]"))
         self.reading(None, 21)
         self.wait(lambda: "Minute 0" in self.text("[data-fragment=engine_run]"))
-        said = "[data-entry='engine.sample'] [data-said]"
+        said = "[data-entry='engine.sample'] .field-fault"
         self.one("#e-minute").send_keys("5")
         self.one("#e-coolant_c").send_keys("60", Keys.ENTER)
         self.wait(lambda: "minute 5 is still to come" in self.text(said))
@@ -49,7 +49,7 @@ class Run(BrowserCase):
         self.station()
         self.one("#s-cranking_s").send_keys("1", Keys.ENTER)
         self.reading(0, 20)
-        said = "[data-entry='engine.sample'] [data-said]"
+        said = "[data-entry='engine.sample'] .field-fault"
         self.one("#e-minute").send_keys("1")
         self.one("#e-coolant_c").send_keys("79", Keys.ENTER)
         self.wait(lambda: "typed in Fahrenheit?" in self.text(said))

@@ -16,7 +16,7 @@ class Taps(BrowserCase):
         self.wait(lambda: "Horn: works" in self.text("[data-fragment=functions_list]"))
         self.press("[data-more=wipers]")
         self.press("[data-say] [value='works, but']")
-        self.wait(lambda: "unlike it should be" in self.text("[data-say] [data-said]"))
+        self.wait(lambda: "unlike it should be" in self.text("[data-say] .field-fault"))
         self.one("#f-but").send_keys("smears")
         self.press("[data-say] [value='works, but']")
         self.wait(lambda: "works, but, smears" in self.text("[data-fragment=functions_list]"))

@@ -77,7 +77,7 @@ class LifeStation(BrowserCase):
         line = "[data-line='job:brake_fluid']"
         self.one(f"{line} [name=amount]").send_keys("cheap")
         self.press(f"{line} [value=settle]")
-        self.wait(lambda: "is no amount" in self.text(f"{line} [data-said]"))
+        self.wait(lambda: "is no amount" in self.text(f"{line} .field-fault"))
         self.type_over(f"{line} [name=amount]", "80,50")
         self.press(f"{line} [value=settle]")
         self.wait(lambda: "less items found €80.50: €4,919.50" in self.text(sheet))

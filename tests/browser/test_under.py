@@ -17,7 +17,7 @@ class Under(BrowserCase):
         self.press("[data-entry='under.zone'] button[type=submit]:not([data-nothing])")
         self.wait(lambda: "look at it from the other side too" in self.text("[data-fragment=under_list]"))
         self.press("[data-entry='leak.seen'] button[type=submit]")
-        self.wait(lambda: "where it comes from" in self.text("[data-entry='leak.seen'] [data-said]"))
+        self.wait(lambda: "where it comes from" in self.text("[data-entry='leak.seen'] .field-fault"))
         self.one("#k-origin").send_keys("sump gasket")
         self.press("[data-entry='leak.seen'] button[type=submit]")
         self.wait(lambda: "engine oil, from sump gasket" in self.text("[data-fragment=under_list]").lower())

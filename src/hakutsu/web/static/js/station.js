@@ -16,28 +16,29 @@ export function say(form, words, fault = false) {
   said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
 }
 
-/** Say what is wrong with a field, at the form and below the field's row, and go there. @param {Element} form @param {HTMLElement} field */
+/** Say what is wrong with a field, below its row, and go there. @param {Element} form @param {HTMLElement} field */
 export function sayAt(form, field, words) {
-  say(form, words, true);
-  if (!field) return;
-  mark(field, words);
-  field.focus();
+  const marked = field && mark(field, words);
+  say(form, marked ? "" : words, true);
+  field?.focus();
 }
 
-/** Mark a field as wrong and say why below its row, until it is changed. @param {HTMLElement} field */
+/** Mark a field as wrong and say why below its row, until it is changed; false where there is no room for it. @param {HTMLElement} field */
 function mark(field, words) {
   unmark(field);
   field.setAttribute("aria-invalid", "true");
   const row = rowOf(field);
-  if (!row) return;
+  if (!row) return false;
   const fault = document.createElement("p");
   fault.className = "field-fault basis-full col-span-full font-bold text-needs";
+  fault.setAttribute("role", "alert");
   fault.id = `fault-${crypto.randomUUID()}`;
   fault.textContent = words;
   row.after(fault);
   field.dataset.described = field.getAttribute("aria-describedby") ?? "";
   field.setAttribute("aria-describedby", `${field.dataset.described} ${fault.id}`.trim());
   field.addEventListener("input", () => unmark(field), { once: true });
+  return true;
 }
 
 /** What stands in a line with a field: the outermost grid or row of boxes that is not the form itself. @param {HTMLElement} field */
@@ -102,8 +103,9 @@ export function openStation(view, { context = () => ({}), again, after, fallback
         if (form === kept?.form && kept) restore(kept.held);
         const field = form && one.field ? fieldOf(form, one.field) : null;
         const name = field?.labels?.[0]?.textContent.trim() || one.field;
-        say(form ?? fallback?.(one), `Not stored: ${name ? `${name}: ` : ""}${one.message}`, true);
-        if (field) mark(field, one.message);
+        const marked = field && mark(field, one.message);
+        const words = [name, marked ? "" : one.message].filter(Boolean).join(": ");
+        say(form ?? fallback?.(one), `Not stored: ${words}`, true);
       }
     },
   });
