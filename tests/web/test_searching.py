@@ -1,4 +1,5 @@
 from html import unescape
+from threading import Event
 from unittest.mock import patch
 from uuid import uuid4
 
@@ -7,6 +8,7 @@ from hakutsu.entries.general import Seen, Strike
 from hakutsu.entries.opening import Brief
 from hakutsu.entries.settings import Settings
 from hakutsu.report.searching import words_of
+from hakutsu.web.searching import renew
 from tests.builders import NOON, opened
 from tests.web.case import RoundCase
 
@@ -42,6 +44,20 @@ class SearchPage(RoundCase):
             self.assertIn("limpet", self.found("limpet"))
         self.assertEqual([call.args[0].inspection for call in made.call_args_list], [self.inspection])
         self.assertNotEqual(other, self.inspection)
+
+    def test_words_are_made_when_the_server_starts_and_not_once_it_stops(self):
+        self.see("barnacle", place="rear")
+        with self.client:
+            pass
+        self.assertEqual(list(self.logbook.words.keys()), [self.inspection])
+        with patch("hakutsu.web.searching.words_of", side_effect=AssertionError("folded again")):
+            self.assertIn("barnacle", self.found("barnacle"))
+        self.see("limpet", place="rear")
+        before = self.logbook.words.keys()
+        stopped = Event()
+        stopped.set()
+        renew(self.client.app.state.desk, stopped)
+        self.assertEqual(self.logbook.words.keys(), before)
 
     def test_it_is_found_in_the_words_and_units_it_is_shown_in(self):
         self.write("corner.tyre", Tyre(depth_mm=(4.0,)), place="wheel_front_left")

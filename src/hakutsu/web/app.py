@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import AsyncIterator, Awaitable, Callable
 from contextlib import asynccontextmanager
 from pathlib import Path
+from threading import Event, Thread
 from urllib.parse import urlsplit
 
 from fastapi import FastAPI, Request, Response
@@ -58,7 +59,12 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
 
     @asynccontextmanager
     async def running(_app: FastAPI) -> AsyncIterator[None]:
+        stopped = Event()
+        renewing = Thread(target=searching.renew, args=(desk, stopped), name="search words", daemon=True)
+        renewing.start()
         yield
+        stopped.set()
+        await run_in_threadpool(renewing.join)
         await run_in_threadpool(gauges.close)
         await run_in_threadpool(scans.close)
         await run_in_threadpool(desk.pictures.close)

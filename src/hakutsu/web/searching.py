@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from threading import Event
 from uuid import UUID
 
 from fastapi import APIRouter, Request
@@ -14,23 +15,28 @@ from hakutsu.report.searching import LONGEST_SEARCH, Found, Words, parts_of, sea
 from hakutsu.web.desk import Desk, DeskHere
 from hakutsu.web.rendering import page
 
-MOST, AT_ONCE = 20, 20
+MOST, AT_ONCE = 20, 5
 router = APIRouter()
 
 
 def _find(desk: Desk, asked: str) -> list[Found]:
-    _renew(desk)
+    renew(desk)
     holding = desk.logbook.words.holding(parts_of(asked))
     found = [one for kept in holding if (one := search(Words.model_validate(kept), asked)) is not None]
     return sorted(found, key=lambda one: not one.itself)
 
 
-def _renew(desk: Desk) -> None:
-    """Make the words anew of every inspection that changed, or is shown in other words, since they were made."""
+def renew(desk: Desk, stopped: Event | None = None) -> None:
+    """Make the words anew of every inspection that changed, or is shown in other words, since they were made.
+
+    Run at the start of the server as well, so that no search after an update waits for all of them; `stopped` ends it.
+    """
     kept, shown = desk.logbook.words.keys(), terms(desk.settings).model_dump_json()
     keys = {one: f"{tip} {shown} {__version__}" for one, tip in desk.logbook.tips().items()}
     stale = [inspection for inspection, key in keys.items() if kept.get(inspection) != key]
     for start in range(0, len(stale), AT_ONCE):
+        if stopped is not None and stopped.is_set():
+            return
         some = stale[start : start + AT_ONCE]
         desk.logbook.words.keep([_made(desk, inspection, keys[inspection]) for inspection in some])
 
