@@ -1,5 +1,6 @@
 from html import unescape
 from threading import Event
+from time import sleep
 from unittest.mock import patch
 from uuid import uuid4
 
@@ -48,7 +49,10 @@ class SearchPage(RoundCase):
     def test_words_are_made_when_the_server_starts_and_not_once_it_stops(self):
         self.see("barnacle", place="rear")
         with self.client:
-            pass
+            for _ in range(400):
+                if self.logbook.words.keys():
+                    break
+                sleep(0.05)
         self.assertEqual(list(self.logbook.words.keys()), [self.inspection])
         with patch("hakutsu.web.searching.words_of", side_effect=AssertionError("folded again")):
             self.assertIn("barnacle", self.found("barnacle"))
