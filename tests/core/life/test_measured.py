@@ -85,6 +85,14 @@ class DistanceAndThickness(unittest.TestCase):
                 chance = 1 - found.survival(np.array([expected]), owner=False)[0]
                 self.assertAlmostEqual(chance, at, delta=0.012, msg=f"{now} mm after {km} km")
 
+    def test_a_distance_hardly_bounded_weighs_rates_by_how_many_distances_explain_them(self):
+        # uniform in distance instead of in share worn: weight k more, so ln k moves up by its variance, ln(1.4)²
+        moved = np.exp(np.log(1.4) ** 2)
+        for now in (3.0, 5.0, 6.0, 7.0):
+            wide, unknown = (remaining(replace(TYRE, now_mm=now, since_km=km)).km for km in ((0, 150_000), None))
+            for name in ("p10", "p50", "p90"):
+                self.assertAlmostEqual(getattr(wide, name) / getattr(unknown, name), moved, delta=0.01)
+
     def test_a_part_hardly_worn_for_its_distance_is_said_to_be(self):
         for now, km, words in ((7.6, 60_000, "unusually little"), (2.0, 8_000, "unusually much")):
             found = remaining(replace(TYRE, now_mm=now, since_km=(km, km)))

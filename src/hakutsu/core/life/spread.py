@@ -9,9 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
-N_POINTS, D_POINTS, NOW_POINTS = 9, 9, 121
+N_POINTS, WORN_POINTS, NOW_POINTS = 9, 15, 121
 REACH_SD = 3.2
-K_KNOWN, K_REACH_SD = 121, 6.0
+K_KNOWN, K_REACH_SD, WORN_REACH_SD = 121, 6.0, 7.0
 LEAST_WEIGHT = 1e-7
 
 
@@ -56,13 +56,12 @@ def known(prior: Prior, measured: float, bounds: tuple[float, float]) -> Spread 
     For one rate and distance, thickness when new and measurement are both normal, so the thickness now is normal too:
     mean n − D/k with the sd of n, combined with the measurement by their precisions. Only k and D need a grid.
     """
-    low, high = bounds
-    d = np.linspace(low, high, D_POINTS) if high > low else np.array([low])
     z_k = np.linspace(-K_REACH_SD, K_REACH_SD, K_KNOWN)
     k = prior.k_median * prior.k_gsd**z_k
-    expected = prior.new_mm - d[None, :] / k[:, None]
+    worn, share = _worn(prior, measured, bounds, k)
+    expected = prior.new_mm - worn
     off = (measured - expected) ** 2 / (prior.new_sd**2 + prior.sd_mm**2)
-    log_weight = -0.5 * (z_k[:, None] ** 2 + off)
+    log_weight = share - 0.5 * (z_k[:, None] ** 2 + off)
     if log_weight.max() < -0.5 * K_REACH_SD**2:
         return None
     weight = np.exp(log_weight - log_weight.max())
@@ -77,6 +76,23 @@ def known(prior: Prior, measured: float, bounds: tuple[float, float]) -> Spread 
         return None
     left, rate = np.maximum(0.0, now - prior.limit_mm), np.broadcast_to(k[at_k][:, None], now.shape)
     return Spread(left.ravel(), (joint / joint.sum()).ravel(), rate.ravel(), float(kept @ z_k[at_k] / kept.sum()))
+
+
+def _worn(prior: Prior, measured: float, bounds: tuple[float, float], k: Floats) -> tuple[Floats, Floats]:
+    """Points of what may be worn away [mm] at each rate, and the log of the share of distances each row stands for.
+
+    Of a wide range of distances only those count that can explain the measurement, others at every rate.
+    """
+    low, high = bounds
+    if high <= low:
+        return (low / k)[:, None], np.zeros((len(k), 1))
+    away, sd = prior.new_mm - measured, float(np.hypot(prior.new_sd, prior.sd_mm))
+    least, most = np.maximum(low / k, away - WORN_REACH_SD * sd), np.minimum(high / k, away + WORN_REACH_SD * sd)
+    span = np.maximum(most - least, 0.0)
+    steps = (np.arange(WORN_POINTS) + 0.5) / WORN_POINTS
+    with np.errstate(divide="ignore"):
+        share = np.log(span * k / (high - low))
+    return least[:, None] + span[:, None] * steps, share[:, None]
 
 
 def unknown(prior: Prior, measured: float) -> Spread:
