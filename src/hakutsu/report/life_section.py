@@ -101,8 +101,8 @@ def _basis_words(job: Job) -> str:
     return f"{job.basis}{age}"
 
 
-def calendar_svg(reckoning: Reckoning, lives: Lives, *, narrow: bool = False) -> str:
-    """The calendar of what may well fall within three years."""
+def calendar_svgs(reckoning: Reckoning, lives: Lives) -> tuple[Markup, Markup]:
+    """The calendar of what may well fall within three years, for a wide and for a narrow screen."""
     rows = []
     for job in lives.jobs:
         if job.settle or job.chance(WITHIN) >= LIKELY_FROM:
@@ -114,7 +114,8 @@ def calendar_svg(reckoning: Reckoning, lives: Lives, *, narrow: bool = False) ->
                     name[:1].upper() + name[1:], due.low, due.median, due.high, told, due.median <= 0, job.settle
                 )
             )
-    return life_calendar(rows[:DRAWN], lives.on, narrow=narrow)
+    wide, narrow = (Markup(life_calendar(rows[:DRAWN], lives.on, narrow=one)) for one in (False, True))
+    return wide, narrow
 
 
 @dataclass(frozen=True, slots=True)
@@ -224,8 +225,7 @@ def life_section(reckoning: Reckoning) -> LifeSection:
         reckoning.dossier.corners != CornersDossier(),
         lives.assumed,
         tuple(terms.say(one) for one in lives.unknown),
-        Markup(calendar_svg(reckoning, lives)),
-        Markup(calendar_svg(reckoning, lives, narrow=True)),
+        *calendar_svgs(reckoning, lives),
         tuple(row for row in life_rows(reckoning, lives) if row.key in likely),
         tuple(spending_tables(lives.spending, currency, terms)),
         sheet_table(lives.sheet, terms),

@@ -16,7 +16,7 @@ from hakutsu.reckoning.life import Lives
 from hakutsu.report.condition_section import condition_section
 from hakutsu.report.corner_wording import OTHER_PARTS, part_name
 from hakutsu.report.life_section import (
-    calendar_svg,
+    calendar_svgs,
     exact_money,
     life_rows,
     rough_money,
@@ -94,11 +94,12 @@ def life_fragments(reckoning: Reckoning, room: str | None, lives: Lives) -> dict
 
 def _calendar(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
     rows = life_rows(reckoning, lives)
+    wide, narrow = calendar_svgs(reckoning, lives)
     return {
         "rows": rows,
         "now": [row for row in rows if row.settle],
-        "calendar": Markup(calendar_svg(reckoning, lives)),
-        "calendar_narrow": Markup(calendar_svg(reckoning, lives, narrow=True)),
+        "calendar": wide,
+        "calendar_narrow": narrow,
     }  # fmt: skip
 
 

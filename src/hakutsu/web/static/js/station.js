@@ -35,8 +35,8 @@ function mark(field, words) {
   fault.id = `fault-${crypto.randomUUID()}`;
   fault.textContent = words;
   row.after(fault);
-  field.dataset.described = field.getAttribute("aria-describedby") ?? "";
-  field.setAttribute("aria-describedby", `${field.dataset.described} ${fault.id}`.trim());
+  field.dataset.fault = fault.id;
+  field.setAttribute("aria-describedby", [...describedBy(field), fault.id].join(" "));
   field.addEventListener("input", () => unmark(field), { once: true });
   return true;
 }
@@ -53,13 +53,18 @@ function rowOf(field) {
 /** Take back what was said of a field. @param {HTMLElement} field */
 function unmark(field) {
   field.removeAttribute("aria-invalid");
-  if (field.dataset.described === undefined) return;
-  const before = field.dataset.described;
-  const id = field.getAttribute("aria-describedby").replace(before, "").trim();
-  document.getElementById(id)?.remove();
-  if (before) field.setAttribute("aria-describedby", before);
+  const { fault } = field.dataset;
+  if (!fault) return;
+  document.getElementById(fault)?.remove();
+  const others = describedBy(field).filter((id) => id !== fault);
+  if (others.length) field.setAttribute("aria-describedby", others.join(" "));
   else field.removeAttribute("aria-describedby");
-  delete field.dataset.described;
+  delete field.dataset.fault;
+}
+
+/** Ids of what describes a field. @param {HTMLElement} field */
+function describedBy(field) {
+  return (field.getAttribute("aria-describedby") ?? "").split(" ").filter(Boolean);
 }
 
 /** The field an entry's field came from. @param {HTMLFormElement} form @param {string} name */
