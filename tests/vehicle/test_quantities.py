@@ -20,7 +20,8 @@ class Quantities(unittest.TestCase):
     def test_words(self):
         self.assertEqual(scales("distance")["mi"].words(12_000), "7,456 mi")
         self.assertEqual(scales("depth")["in32"].words(1.6), "2/32 in")
-        self.assertEqual((signed(0.72), signed(-3), signed(-0.25, 2)), ("+0.7", "−3", "−0.25"))
+        said = [signed(0.72), signed(-3), signed(-0.25, 2), signed(0.5, 2), signed(120), signed(-0.04)]
+        self.assertEqual(said, ["+0.7", "−3", "−0.25", "+0.5", "+120", "+0"])
         self.assertEqual(scales("depth")["in32"].several((3.2, 4.0)), "4/32, 5/32 in")
         self.assertEqual(scales("depth")["mm"].several((4.6, 4.0)), "4.6 / 4 mm")
         self.assertEqual(scales("temperature")["c"].words(14.5), "14.5 °C")

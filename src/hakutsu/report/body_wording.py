@@ -73,7 +73,7 @@ def _(body: Fit, terms: Terms = PLAIN) -> Said:
         ("taper", body.taper_mm),
     )
     said = [f"{name} {gap:g} mm" for name, gap in gaps if gap is not None]
-    said += [f"step {signed(body.step_mm)} mm"] if body.step_mm is not None else []
+    said += [f"step {signed(body.step_mm, 2)} mm"] if body.step_mm is not None else []
     said += [word for word, there in (("drops", body.drop), ("play", body.play), ("rubs", body.rubs)) if there]
     closing = "" if body.closing is Closing.UNKNOWN else f"closing: {body.closing}"
     return "Fit", _join(*said, closing, *body.faults, body.note) or "nothing out of line"

@@ -15,8 +15,8 @@ QUANTITIES: tuple[Quantity, ...] = get_args(Quantity)
 
 
 def signed(number: float, places: int = 1) -> str:
-    """A number with its sign, the minus a true one: +0.7, −0.7."""
-    return f"{number:+.{places}f}".removesuffix(".0").replace("-", MINUS)
+    """A number with its sign, the minus a true one, to at most so many places: +0.7, −3."""
+    return f"{round(number, places) + 0.0:+g}".replace("-", MINUS)
 
 
 @dataclass(frozen=True, slots=True)
