@@ -47,7 +47,7 @@ def main() -> None:
         logbook = logbook_in(directory)
         inspection = opened(logbook)
         logbook.append(inspection, drafts(chance), "bench")
-        client = TestClient(create_app(logbook, Path(directory)))
+        client = TestClient(create_app(logbook, Path(directory)), base_url="http://127.0.0.1")
         path = f"/inspections/{inspection}/film"
         page = client.get(path).text
 

@@ -59,7 +59,7 @@ def main() -> None:
         logbook = logbook_in(directory)
         inspection = opened(logbook)
         logbook.append(inspection, [*drafts(chance), *outside(chance)], "bench")
-        client = TestClient(create_app(logbook, Path(directory)))
+        client = TestClient(create_app(logbook, Path(directory)), base_url="http://127.0.0.1")
         here = f"/inspections/{inspection}"
         compared("sheet: 150 readings, 60 blemishes, 20 gaps", client, f"{here}/outside/blemishes")
         compared("film station with the same", client, f"{here}/film?drawing=sheet")

@@ -49,7 +49,7 @@ def main(count: int = 120) -> None:
     with tempfile.TemporaryDirectory() as directory:
         logbook = logbook_in(directory)
         fill(logbook, count)
-        client = TestClient(create_app(logbook, Path(directory)))
+        client = TestClient(create_app(logbook, Path(directory)), base_url="http://127.0.0.1")
         read = median(seconds(lambda: [logbook.entries(one) for one in logbook.inspections()]) for _ in range(3))
         ask = lambda: client.get("/search", params={"q": "sill rust"})  # noqa: E731
         first = seconds(ask)

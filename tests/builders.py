@@ -10,7 +10,7 @@ from hakutsu.core.film import FilmSurvey, Observation
 from hakutsu.entries import Draft
 from hakutsu.entries.film import Reading
 from hakutsu.entries.opening import Brief, Vehicle
-from hakutsu.logbook import DataDirectory, Logbook
+from hakutsu.logbook import DataDirectory, Integrity, Logbook
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.vocabulary import Finish, ReadingStatus, Substrate
 
@@ -66,6 +66,11 @@ def opened(logbook: Logbook, **vehicle: object) -> UUID:
     ]
     logbook.append(inspection, drafts, "Test Inspector")
     return inspection
+
+
+def first_fault(logbook: Logbook, inspection: UUID) -> int | None:
+    """Number of the first entry that does not follow from the one before, checking the whole chain."""
+    return Integrity(logbook).check(inspection, NOON, whole=True).fault_seq
 
 
 def logbook_in(directory: str) -> Logbook:

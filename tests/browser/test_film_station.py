@@ -94,11 +94,13 @@ class Keyboard(BrowserCase):
         self.one("#line").send_keys("4.6", Keys.ENTER)
         self.assertIn("looks like a number in mil", self.text("[data-question]"))
         self.assertEqual(self.readings(), [])
-        self.driver.switch_to.active_element.send_keys(Keys.ENTER)
+        self.assertEqual(self.driver.switch_to.active_element.get_attribute("id"), "line")  # typing goes on
+        for key in (Keys.TAB, Keys.TAB, Keys.ENTER):
+            self.driver.switch_to.active_element.send_keys(key)
         self.wait(lambda: self.readings() == ["4.6 mil"])
         self.one("#line").send_keys("15", Keys.ENTER)
-        self.driver.switch_to.active_element.send_keys(Keys.TAB)
-        self.driver.switch_to.active_element.send_keys(Keys.ENTER)
+        for key in (Keys.TAB, Keys.TAB, Keys.TAB, Keys.ENTER):
+            self.driver.switch_to.active_element.send_keys(key)
         self.wait(lambda: self.readings() == ["4.6 mil", "15 µm"])
 
     def test_a_fault_keeps_what_was_typed(self):

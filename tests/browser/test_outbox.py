@@ -55,6 +55,62 @@ class Outbox(BrowserCase):
         self.wait(lambda: self.count_on("roof") == "1/3")
         self.assertEqual(self.readings(here), [127])
 
+    def stored_and_aside(self, here):
+        """What the server has, and what the page says is not stored."""
+        return self.readings(here), self.text("#aside-open")
+
+    def refusing(self, status, times=99, batch=False):
+        """Let the server's answer be a status where an entry of 777 is sent (so often)."""
+        self.driver.execute_script(
+            "const real = window.fetch; let left = arguments[1];"
+            "window.fetch = async (...a) => {"
+            "  if (a[1]?.method === 'POST' && a[1].body.includes('777') && left > 0) { left -= 1;"
+            "    return new Response(JSON.stringify({message: 'no such thing'}), {status: arguments[0]}); }"
+            "  return real(...a); };",
+            status,
+            times,
+        )
+
+    def test_whatever_the_server_says_of_one_the_others_go_on(self):
+        for status in (400, 413, 500):
+            with self.subTest(status):
+                here = self.new_inspection()
+                self.refusing(status)
+                for number in ("777", "118", "119"):
+                    self.type_offline(number)
+                self.wait(lambda: self.text("#aside-open") == "1 not stored", f"{status}: {self.text('#saved')}")
+                self.wait_saved()
+                self.assertEqual(self.stored_and_aside(here), ([118, 119], "1 not stored"))
+                self.open(f"{here}/film")  # it is shown after a reload, on every page that writes
+                self.wait(lambda: self.text("#aside-open") == "1 not stored")
+
+    def test_a_fault_of_the_server_that_passes_is_no_reason_to_step_aside(self):
+        here = self.new_inspection()
+        self.refusing(500, times=2)
+        self.type_offline("777")
+        self.wait(lambda: self.readings(here) == [777])
+        self.assertEqual(self.text("#aside-open"), "")
+
+    def test_what_stepped_aside_is_mended_and_sent_again_or_dropped(self):
+        here = self.new_inspection()
+        self.refusing(400)
+        for number in ("777", "1777"):
+            self.type_offline(number)
+        self.wait(lambda: self.text("#aside-open") == "2 not stored")
+        self.press("#aside-open")
+        self.wait(lambda: self.one("#aside").is_displayed())
+        self.assertIn("Not stored. no such thing", self.text("#aside"))
+        field = self.one('#aside form input[name="value_um"]')
+        field.clear()
+        field.send_keys("117")
+        self.press("#aside form .button-main")
+        self.wait(lambda: self.readings(here) == [117])
+        self.wait(lambda: self.text("#aside-open") == "1 not stored")
+        self.press("#aside form button:not(.button-main)")
+        self.wait(lambda: not self.all("#aside-open"))
+        self.assertFalse(self.one("#aside").is_displayed())
+        self.assertEqual(self.readings(here), [117])
+
     def test_an_entry_the_server_refuses_is_said_and_does_not_block_the_next(self):
         here = self.new_inspection()
         self.driver.execute_script(

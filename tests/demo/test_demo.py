@@ -9,7 +9,7 @@ from hakutsu.dossier import gather_dossier
 from hakutsu.entries.opening import Stage
 from hakutsu.exchange.film_csv import read_film_csv
 from hakutsu.reckoning import Reckoning
-from tests.builders import logbook_in
+from tests.builders import first_fault, logbook_in
 
 EXAMPLES = Path(__file__).parents[2] / "examples"
 
@@ -48,7 +48,7 @@ class Demo(unittest.TestCase):
 
     def test_its_logbook_holds_a_struck_entry_and_an_unbroken_chain(self):
         self.assertEqual(len(self.reckoning("estate").dossier.struck), 1)
-        self.assertIsNone(self.logbook.first_broken(demo_id("estate")))
+        self.assertIsNone(first_fault(self.logbook, demo_id("estate")))
 
     def test_the_example_file_is_the_finished_vehicles_survey(self):
         found = read_film_csv((EXAMPLES / "estate_film.csv").read_bytes())

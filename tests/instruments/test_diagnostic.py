@@ -31,7 +31,7 @@ class AllowList(unittest.TestCase):
             def send(self, message):
                 self.sent = (*self.sent, message)
 
-        link = ScanLink("none")
+        link = ScanLink("socket://127.0.0.1:1")
         link._bus = Bus()
         for service in (0x04, 0x11, 0x14, 0x2E, 0x31):
             with self.assertRaises(Refused):

@@ -24,9 +24,13 @@ class Heard:
     """What a link said, and the link."""
 
     def __init__(self, url):
-        self.lines, self.garbled, self.states = [], [], []
+        self.lines, self.garbled, self.states, self.ends = [], [], [], []
         self.link = GaugeLink(
-            url, self.lines.append, lambda raw, why: self.garbled.append((raw, why)), self.states.append
+            url,
+            self.lines.append,
+            lambda raw, why: self.garbled.append((raw, why)),
+            self.states.append,
+            self.ends.append,
         )
 
     def films(self):

@@ -10,7 +10,7 @@ from uuid import uuid4
 from hakutsu.entries import Draft
 from hakutsu.entries.general import Seen, Strike
 from hakutsu.logbook import Acknowledged, DataDirectory, DirectoryInUse, Refused
-from tests.builders import NOON, logbook_in, opened, reading
+from tests.builders import NOON, first_fault, logbook_in, opened, reading
 
 WRITER = """
 import sys, os, signal
@@ -58,11 +58,12 @@ class Appending(LogbookCase):
         self.assertIsInstance(answer, Refused)
         self.assertEqual(self.logbook.entries(self.inspection)[-1].body["value_um"], 112)
 
-    def test_the_same_id_in_another_inspection_is_refused(self):
-        draft = reading("roof", 112)
+    def test_ids_are_unique_within_an_inspection_only(self):
+        draft, other = reading("roof", 112), opened(self.logbook)
         self.append(draft)
-        (answer,) = self.logbook.append(opened(self.logbook), [draft], "Ada")
-        self.assertIsInstance(answer, Refused)
+        self.assertEqual(self.logbook.append(other, [draft], "Ada"), [Acknowledged(draft.id)])
+        (answer,) = self.logbook.append(other, [reading("roof", 113, id=draft.id)], "Ada")
+        self.assertEqual((type(answer), answer.field), (Refused, "id"))
 
     def test_a_bad_draft_does_not_take_the_good_ones_with_it(self):
         bad = Draft(id=uuid4(), at=NOON, kind="film.reading", place="keel", body={"value_um": 100})
@@ -91,16 +92,16 @@ class Appending(LogbookCase):
             thread.join()
         entries = self.logbook.entries(self.inspection)
         self.assertEqual([entry.seq for entry in entries], list(range(1, 83)))
-        self.assertIsNone(self.logbook.first_broken(self.inspection))
+        self.assertIsNone(first_fault(self.logbook, self.inspection))
 
 
 class Chain(LogbookCase):
     def test_a_changed_entry_breaks_the_chain_at_its_place(self):
         self.append(reading("roof", 112), reading("roof", 113))
-        self.assertIsNone(self.logbook.first_broken(self.inspection))
+        self.assertIsNone(first_fault(self.logbook, self.inspection))
         with sqlite3.connect(Path(self.directory.name) / "hakutsu.sqlite") as database:
             database.execute("UPDATE entry SET draft = replace(draft, '112.0', '312.0') WHERE seq = 3")
-        self.assertEqual(self.logbook.first_broken(self.inspection), 3)
+        self.assertEqual(first_fault(self.logbook, self.inspection), 3)
 
     def test_the_tip_changes_with_every_entry_and_only_then(self):
         before = self.logbook.tip(self.inspection)

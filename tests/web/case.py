@@ -16,7 +16,7 @@ class WebCase(unittest.TestCase):
         self.directory = tempfile.TemporaryDirectory()
         self.addCleanup(self.directory.cleanup)
         self.logbook = logbook_in(self.directory.name)
-        self.client = TestClient(create_app(self.logbook, Path(self.directory.name)))
+        self.client = TestClient(create_app(self.logbook, Path(self.directory.name)), base_url="http://127.0.0.1")
 
     def post(self, inspection, *drafts, **more):
         body = {"entries": [draft.model_dump(mode="json") for draft in drafts], **more}

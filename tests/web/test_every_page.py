@@ -67,10 +67,10 @@ class EveryAddress(RoundCase):
             kind, version = name.split("/")
             if int(version) != kinds()[kind].version:
                 continue
-            for place in (None, "roof", "bay", "wheel_front_left", "sill_left", "seat_front_left"):
+            for place in (None, "roof", "bay", "wheel_front_left", "door_front_left", "front_left"):
                 draft = Draft(id=uuid4(), at=NOON, kind=kind, version=int(version), body=body, place=place)
                 self.post(self.inspection, draft)
-        self.assertGreater(len(self.dossier().entries), 400)
+        self.assertGreater(len(self.dossier().entries), 300)
         self.answers(self.inspection)
 
     def test_one_stored_where_it_does_not_belong_is_read_and_does_no_harm(self):

@@ -36,11 +36,11 @@ class Timers(RoundCase):
     def test_it_leads_back_to_the_page_it_stood_on_and_nowhere_else(self):
         data = {"label": "x", "minutes": "5"}
         for path in (f"{self.here}/film?panel=roof", "/", "/search?q=salt"):
-            headers = {"referer": f"http://testserver{path}"}
+            headers = {"referer": f"http://127.0.0.1{path}"}
             back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
             self.assertEqual(back.headers["location"], path)
-        here = f"http://testserver{self.here}"
-        for referer in ("http://elsewhere.example/", "http://testserver//else.example/", f"{here}/round/settle", ""):
+        here = f"http://127.0.0.1{self.here}"
+        for referer in ("http://elsewhere.example/", "http://127.0.0.1//else.example/", f"{here}/round/settle", ""):
             headers = {"referer": referer}
             back = self.client.post(f"{self.here}/timers/start", data=data, headers=headers, follow_redirects=False)
             self.assertEqual(back.headers["location"], f"{self.here}/runsheet", referer)

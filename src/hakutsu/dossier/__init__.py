@@ -14,7 +14,7 @@ from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
 from hakutsu.dossier.day import DayDossier
 from hakutsu.dossier.engine import EngineDossier
 from hakutsu.dossier.film import FilmDossier, KeptReading
-from hakutsu.dossier.folding import gather, struck_ids
+from hakutsu.dossier.folding import gather, parted, struck_ids
 from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.functions import FunctionsDossier
 from hakutsu.dossier.general import General, Kept
@@ -35,7 +35,7 @@ from hakutsu.dossier.round import (
 )
 from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.dossier.under import UnderDossier
-from hakutsu.entries.envelope import Entry
+from hakutsu.entries.envelope import Entry, Unread
 from hakutsu.vehicle.description import VehicleDescription
 
 __all__ = [
@@ -88,6 +88,7 @@ class Dossier:
     functions: FunctionsDossier
     under: UnderDossier
     cabin: CabinDossier
+    unread: tuple[Unread, ...] = ()  # entries this version cannot read: shown in the logbook, and nowhere else
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -124,13 +125,17 @@ class Dossier:
         return film_coverage(self.vehicle, self.film, self.opening.brief.protocol)
 
 
-def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
-    """Fold the entries of one inspection, in the order of its logbook."""
+def gather_dossier(inspection: UUID, entries: Sequence[Entry], unread: Sequence[Unread] = ()) -> Dossier:
+    """Fold the entries of one inspection, in the order of its logbook; `unread` are those the logbook could not read.
+
+    An entry whose body this version cannot read joins them: it says nothing, and takes back what it struck.
+    """
     struck = struck_ids(entries)
-    gathering = gather(entries, struck)
+    readable, more = parted(entries)
+    gathering = gather(readable, struck)
     return Dossier(
         inspection,
-        tuple(entries),
+        tuple(readable),
         frozenset(struck),
         gathering.station(Opening),
         gathering.station(FilmDossier),
@@ -147,4 +152,5 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry]) -> Dossier:
         gathering.station(FunctionsDossier),
         gathering.station(UnderDossier),
         gathering.station(CabinDossier),
+        tuple(sorted((*unread, *more), key=lambda one: one.seq)),
     )

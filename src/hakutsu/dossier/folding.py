@@ -7,8 +7,8 @@ from collections.abc import Callable, Iterable, Sequence
 from typing import Any, TypeVar
 from uuid import UUID
 
-from hakutsu.entries.envelope import Entry
-from hakutsu.entries.registry import belongs
+from hakutsu.entries.envelope import Entry, Unread
+from hakutsu.entries.registry import EntryError, belongs
 
 StationT = TypeVar("StationT")
 Fold = Callable[["Gathering", Entry, Any], None]
@@ -46,6 +46,20 @@ def struck_ids(entries: Sequence[Entry]) -> set[UUID]:
         if entry.strikes is not None and entry.id not in struck:
             struck.add(entry.strikes)
     return struck
+
+
+def parted(entries: Iterable[Entry]) -> tuple[list[Entry], list[Unread]]:
+    """Entries whose bodies this version can read, and the others with why not."""
+    found: list[Entry] = []
+    unread: list[Unread] = []
+    for entry in entries:
+        try:
+            entry.parsed()
+        except EntryError as error:
+            unread.append(Unread(entry.seq, entry.by, f"{error.field}: {error.message}", entry.model_dump_json()))
+        else:
+            found.append(entry)
+    return found, unread
 
 
 def gather(entries: Iterable[Entry], struck: set[UUID]) -> Gathering:

@@ -20,13 +20,14 @@ from hakutsu.entries import (
     timers,
     under,
 )
-from hakutsu.entries.envelope import Draft, Entry
+from hakutsu.entries.envelope import Draft, Entry, Unread
 from hakutsu.entries.registry import EntryError, kinds, parse_body
 
 __all__ = [
     "Draft",
     "Entry",
     "EntryError",
+    "Unread",
     "body",
     "cabin",
     "claims",

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from pydantic import Field, StringConstraints, model_validator
 
+from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
@@ -160,7 +161,7 @@ class Fit(Body):
     drop: bool = False
     play: bool = False
     rubs: bool = False
-    faults: tuple[Annotated[str, StringConstraints(max_length=40)], ...] = ()
+    faults: Several[Annotated[str, StringConstraints(max_length=40)]] = ()
     note: Note = ""
 
     @property
@@ -331,5 +332,5 @@ class Addition(Body):
     approval: Annotated[str, StringConstraints(max_length=60)] = ""
     original_present: bool | None = None
     holes: Annotated[int, Field(ge=0, le=500)] = 0
-    poor: tuple[Annotated[str, StringConstraints(max_length=40)], ...] = ()
+    poor: Several[Annotated[str, StringConstraints(max_length=40)]] = ()
     note: Note = ""

@@ -7,6 +7,7 @@ from typing import Annotated, Self
 
 from pydantic import StringConstraints, model_validator
 
+from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.inventory import belongings
@@ -79,9 +80,9 @@ class CabinSign(StrEnum):
 class CabinLooked(Body):
     """What is smelt, felt and seen inside. Airbags and belts: looked at only, nothing touched."""
 
-    smells: tuple[CabinSmell, ...] = ()
-    moist: tuple[Moist, ...] = ()
-    signs: tuple[CabinSign, ...] = ()
+    smells: Several[CabinSmell] = ()
+    moist: Several[Moist] = ()
+    signs: Several[CabinSign] = ()
     note: Note = ""
 
     def causes(self) -> tuple[str, ...]:

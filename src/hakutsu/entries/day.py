@@ -5,8 +5,9 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Self
 
-from pydantic import AwareDatetime, Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, model_validator
 
+from hakutsu.entries.bounds import Moment
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.places import FIRST, outside, places
 from hakutsu.vehicle.vocabulary import Direction
@@ -16,7 +17,7 @@ from hakutsu.vehicle.vocabulary import Direction
 class Walk(Body):
     """Where the walk round the vehicle begins, and which side it takes first."""
 
-    start: str = FIRST
+    start: Annotated[str, StringConstraints(max_length=60)] = FIRST
     direction: Direction = Direction.LEFT_FIRST
 
     @model_validator(mode="after")
@@ -30,16 +31,16 @@ class Walk(Body):
 class DayConditions(Body):
     """From when, for how long [min], with whom and what; times after which a condition ends may be left out."""
 
-    begins: AwareDatetime
+    begins: Moment
     available: Annotated[int, Field(ge=5, le=1440)] = 120
     engine_cold: bool = True
     lift: bool = False
     lift_by_driving: bool = False
     helper: bool = False
     may_drive: bool = True
-    seller_until: AwareDatetime | None = None
-    daylight_until: AwareDatetime | None = None
-    dry_until: AwareDatetime | None = None
+    seller_until: Moment | None = None
+    daylight_until: Moment | None = None
+    dry_until: Moment | None = None
 
 
 class Dirt(StrEnum):

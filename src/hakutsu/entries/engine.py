@@ -8,6 +8,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
+from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
@@ -141,7 +142,7 @@ class BaySign(StrEnum):
 class Bay(Body):
     """What is seen under the bonnet beside fluids and graded parts; an empty list is looked, nothing found."""
 
-    signs: tuple[BaySign, ...] = ()
+    signs: Several[BaySign] = ()
     side: Annotated[str, StringConstraints(pattern=r"^(left|right)?$")] = ""
     note: Note = ""
 

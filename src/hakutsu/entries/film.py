@@ -8,10 +8,12 @@ from uuid import UUID
 
 from pydantic import Field, StringConstraints, model_validator
 
+from hakutsu.entries.bounds import KeyOf
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.vocabulary import CoverKind, MagnetGrade, ReadingStatus, Substrate, Unit
 
 MOST_UM = 25_000.0
+MOST_COUNT = 10_000_000
 Fraction = Annotated[float, Field(ge=0, le=1)]
 Film = Annotated[float, Field(gt=0, le=MOST_UM)]
 
@@ -70,7 +72,7 @@ class Reading(Body):
 class CueLookedFor(Body):
     """A cue of eye or hand that was looked for on a panel: there or not, and in which light."""
 
-    cue: Annotated[str, StringConstraints(min_length=1, max_length=40, pattern=r"^[a-z_]+$")]
+    cue: Annotated[str, StringConstraints(min_length=1, max_length=40, pattern=r"^[a-z_]+$"), KeyOf("film cue")]
     there: bool
     light: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
     note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
@@ -133,7 +135,7 @@ class Imported(Body):
     """A film survey was read from a file: how many rows were kept and how many were left out as bad."""
 
     file: Annotated[str, StringConstraints(max_length=255)]
-    sha256: str
-    survey: str = ""
-    rows: Annotated[int, Field(ge=0)]
-    left_out: Annotated[int, Field(ge=0)] = 0
+    sha256: Annotated[str, StringConstraints(max_length=64)]
+    survey: Annotated[str, StringConstraints(max_length=200)] = ""
+    rows: Annotated[int, Field(ge=0, le=MOST_COUNT)]
+    left_out: Annotated[int, Field(ge=0, le=MOST_COUNT)] = 0

@@ -7,6 +7,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
+from hakutsu.entries.bounds import KeyOf, Several
 from hakutsu.entries.registry import Body, entry_kind
 
 
@@ -52,11 +53,11 @@ class FluidTest(StrEnum):
 class Fluid(Body):
     """A fluid by its key: level, colour (a swatch's key), smell, debris, tests; freeze point of coolant [°C]."""
 
-    fluid: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+    fluid: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("fluid")]
     level: FluidLevel = FluidLevel.UNKNOWN
-    colour: Annotated[str, StringConstraints(pattern=r"^[a-z]{0,20}$")] = ""
+    colour: Annotated[str, StringConstraints(pattern=r"^[a-z]{0,20}$"), KeyOf("fluid colour")] = ""
     smell: Smell = Smell.NONE
-    debris: tuple[Debris, ...] = ()
-    test: tuple[FluidTest, ...] = ()
+    debris: Several[Debris] = ()
+    test: Several[FluidTest] = ()
     freezes_c: Annotated[float, Field(ge=-80, le=10)] | None = None
     note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""

@@ -7,9 +7,10 @@ from typing import Annotated, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
+from hakutsu.entries.bounds import KeyOf
 from hakutsu.entries.registry import Body, entry_kind
 
-Key = Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+Key = Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("equipment")]
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 
 

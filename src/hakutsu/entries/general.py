@@ -6,11 +6,13 @@ from enum import StrEnum
 from typing import Annotated, Self
 from uuid import UUID
 
-from pydantic import StringConstraints, model_validator
+from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
 
+Number = Annotated[float, Field(ge=-1e9, le=1e9)]
 Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
+Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)]
 
 
 class Station(StrEnum):
@@ -27,8 +29,8 @@ class Seen(Body):
 
     station: Station = Station.GENERAL
     text: Said
-    low: float | None = None
-    high: float | None = None
+    low: Number | None = None
+    high: Number | None = None
     unit: Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)] = ""
 
     @model_validator(mode="after")
@@ -47,7 +49,7 @@ class NothingFound(Body):
     """
 
     station: Station
-    text: str = ""
+    text: Words = ""
 
 
 @entry_kind("general.limit")
@@ -70,7 +72,7 @@ class Intervention(Body):
 
     station: Station = Station.GENERAL
     done: Said
-    with_leave_of: str = ""
+    with_leave_of: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
     put_back: bool = True
 
 
@@ -140,4 +142,4 @@ class Settled(Body):
 class Strike(Body):
     """Takes back the entry named in the envelope's `strikes`; both stay readable."""
 
-    because: str = ""
+    because: Words = ""

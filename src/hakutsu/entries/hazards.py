@@ -7,6 +7,7 @@ from uuid import UUID
 
 from pydantic import Field, StringConstraints
 
+from hakutsu.entries.bounds import KeyOf
 from hakutsu.entries.registry import Body, entry_kind
 
 Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=400)]
@@ -16,7 +17,7 @@ Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 class HazardRaised(Body):
     """A cause that forbids running, driving, working under or lifting, by its key in the table of causes."""
 
-    cause: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+    cause: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("cause")]
     note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
 
 
@@ -37,19 +38,19 @@ class HazardOverridden(Body):
     of: UUID
     name: Words
     reason: Words
-    activity: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+    activity: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("activity")]
 
 
 @entry_kind("step.begun")
 class StepBegun(Body):
     """A step of the inspection is begun; refused while a stand-down blocks it."""
 
-    step: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+    step: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("step")]
 
 
 @entry_kind("step.done")
 class StepDone(Body):
     """A step of the inspection was done, in so many minutes where that was noted."""
 
-    step: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+    step: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("step")]
     minutes: Annotated[float, Field(ge=0, le=600)] | None = None

@@ -8,6 +8,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints, field_validator
 
+from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.use import use_factor_names
@@ -16,6 +17,7 @@ from hakutsu.vehicle.vocabulary import Protocol, Taste
 Price = Annotated[Decimal, Field(ge=0, le=100_000_000, decimal_places=2)]
 Currency = Annotated[str, StringConstraints(pattern=r"^[A-Z]{3}$")]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+Factor = Annotated[str, StringConstraints(max_length=60)]
 
 
 @entry_kind("inspection.vehicle")
@@ -40,9 +42,9 @@ class Brief(Body):
     budget: Price | None = None
     asking_price: Price | None = None
     currency: Currency = "EUR"
-    deal_breakers: tuple[Line, ...] = ()
-    use_factors: tuple[str, ...] = ()
-    past_factors: tuple[str, ...] = ()
+    deal_breakers: Several[Line] = ()
+    use_factors: Several[Factor] = ()
+    past_factors: Several[Factor] = ()
 
     @field_validator("use_factors", "past_factors")
     @classmethod

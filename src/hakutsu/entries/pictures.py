@@ -8,10 +8,13 @@ from uuid import UUID
 
 from pydantic import Field, StringConstraints
 
+from hakutsu.entries.bounds import Several, Sha256
 from hakutsu.entries.registry import Body, entry_kind
 
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
 Unit = Annotated[float, Field(ge=0, le=1)]
+MOST_SIZE = 10**12
+Pixels = Annotated[int, Field(ge=0, le=100_000_000)]
 
 
 class Looks(StrEnum):
@@ -30,19 +33,19 @@ class PictureKind(StrEnum):
     SOUND = "sound"
 
 
-@entry_kind("picture.taken")
+@entry_kind("picture.taken", by_upload=True)
 class Picture(Body):
     """A picture, clip or sound, kept byte for byte; `of` is the entry it was taken for."""
 
-    sha256: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+    sha256: Sha256
     name: Annotated[str, StringConstraints(max_length=200)] = ""
     kind: PictureKind = PictureKind.STILL
     mime: Annotated[str, StringConstraints(max_length=60)]
-    size: Annotated[int, Field(gt=0)]
-    width: Annotated[int, Field(ge=0)] = 0
-    height: Annotated[int, Field(ge=0)] = 0
+    size: Annotated[int, Field(gt=0, le=MOST_SIZE)]
+    width: Pixels = 0
+    height: Pixels = 0
     of: UUID | None = None
-    tags: tuple[Tag, ...] = ()
+    tags: Several[Tag] = ()
 
 
 @entry_kind("picture.described")
@@ -50,7 +53,7 @@ class Described(Body):
     """Tags, how true it is, and words of the picture `of`; a later one replaces it."""
 
     of: UUID
-    tags: tuple[Tag, ...] = ()
+    tags: Several[Tag] = ()
     looks: Looks = Looks.AS_SEEN
     words: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
 

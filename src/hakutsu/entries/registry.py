@@ -4,12 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from functools import cache
 from typing import Any, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
+from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.engine import engine_looks
+from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.places import SPARE, WHEELS
+from hakutsu.vehicle.parts import parts
+from hakutsu.vehicle.places import SPARE, WHEELS, places
+from hakutsu.vehicle.under import zones
 
 Where = Literal["panel", "wheel", "corner", "somewhere"]
 Upgrade = Callable[[dict[str, Any]], dict[str, Any]]
@@ -27,7 +33,7 @@ class EntryError(ValueError):
 class Body(BaseModel):
     """Base of every entry body: frozen, and no unknown fields."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
     def causes(self) -> tuple[str, ...]:
         """Causes of a stand-down that what is written down here raises by itself."""
@@ -36,13 +42,16 @@ class Body(BaseModel):
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A kind of entry: its body model, its current version, and where it belongs if it does not belong anywhere."""
+    """A kind of entry: its body model, its current version, where it belongs if it does not belong anywhere, and
+    whether only an upload writes it.
+    """
 
     name: str
     model: type[Body]
     version: int = 1
     at: Where | None = None
     upgrades: Mapping[int, Upgrade] = field(default_factory=dict)
+    by_upload: bool = False
 
 
 _kinds: dict[str, Kind] = {}
@@ -55,17 +64,22 @@ def kinds() -> dict[str, Kind]:
 
 
 def entry_kind(
-    name: str, *, version: int = 1, at: Where | None = None, upgrades: Mapping[int, Upgrade] | None = None
+    name: str,
+    *,
+    version: int = 1,
+    at: Where | None = None,
+    upgrades: Mapping[int, Upgrade] | None = None,
+    by_upload: bool = False,
 ) -> Callable[[type[BodyT]], type[BodyT]]:
     """Register the decorated model as the body of the kind `name`.
 
     `at` says where an entry of it must lie: on a panel, at one of four wheels, at a corner (the spare
-    among them), or somewhere that is named.
+    among them), or somewhere that is named. A kind written `by_upload` comes with a file, never as an entry by itself.
     `upgrades[n]` turns a raw body of version n into one of version n + 1.
     """
 
     def register(model: type[BodyT]) -> type[BodyT]:
-        _kinds[name] = Kind(name, model, version, at, upgrades or {})
+        _kinds[name] = Kind(name, model, version, at, upgrades or {}, by_upload)
         return model
 
     return register
@@ -90,13 +104,26 @@ def parse_body(kind_name: str, version: int, raw: Mapping[str, Any]) -> Body:
         raise EntryError("version", f"version {version} of {kind_name} is not known here; update Hakutsu")
     body = dict(raw)
     for step in range(version, kind.version):
-        body = kind.upgrades[step](body)
+        try:
+            body = kind.upgrades[step](body)
+        except (LookupError, TypeError, ValueError, AttributeError) as error:
+            raise EntryError("body", f"not the body of a {kind_name} of version {step}") from error
     try:
         return kind.model.model_validate(body)
     except ValidationError as error:
         first = error.errors()[0]
         where = ".".join(str(part) for part in first["loc"]) or "body"
         raise EntryError(where, first["msg"].removeprefix("Value error, ")) from error
+    except (ArithmeticError, LookupError, TypeError) as error:  # a check of our own that met what it did not expect
+        raise EntryError("body", "not understood") from error
+
+
+@cache
+def anywhere() -> frozenset[str]:
+    """Every key an entry's place may be: places, panels, other parts outside, zones below, things to try or look at."""
+    looks = {f"engine_{key}" for key in engine_looks()} | {f"function_{key}" for key in equipment()}
+    looks |= {f"cabin_{key}" for key in (*cabin_parts(), "all_looked", "all_inventory")}
+    return frozenset({*places(), *panels(), *parts(), *zones(), *equipment(), *looks})
 
 
 def belongs(kind_name: str, place: str | None) -> bool:
@@ -114,13 +141,15 @@ def belongs(kind_name: str, place: str | None) -> bool:
 
 
 def check_place(kind_name: str, place: str | None) -> None:
-    """Refuse an entry that does not belong where it lies.
+    """Refuse an entry that does not belong where it lies, or lies nowhere on a vehicle.
 
     Raises
     ------
     EntryError
         If the kind needs a panel, a wheel, a corner (the spare is one) or any place, and `place` is not one.
     """
+    if place is not None and place not in anywhere():
+        raise EntryError("place", f"“{place[:60]}” is no place on a vehicle")
     if belongs(kind_name, place):
         return
     at = _kind(kind_name).at

@@ -7,8 +7,9 @@ from functools import cache, cached_property
 from typing import Annotated, Self
 from zoneinfo import available_timezones
 
-from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, field_validator, model_validator
 
+from hakutsu.entries.bounds import KeyOf
 from hakutsu.entries.day import Walk
 from hakutsu.entries.opening import Currency, Price
 from hakutsu.entries.registry import Body, entry_kind
@@ -17,6 +18,7 @@ from hakutsu.vehicle.rules import rule_sets
 from hakutsu.vehicle.vocabulary import Names, Protocol, SideNames, Unit
 
 Amount = Annotated[float, Field(ge=0, le=100_000)]
+Host = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9.:-]{1,253}$", max_length=253)]
 Rate = Annotated[Price, Field(gt=0, le=10_000)]
 
 
@@ -96,8 +98,8 @@ class Overrides(Body, _Checked):
     zone: str | None = None
     rules: str | None = None
     labour_rate: Rate | None = None
-    costs: dict[str, JobFigures] = {}
-    lives: dict[str, LifeFigures] = {}
+    costs: Annotated[dict[str, JobFigures], Field(max_length=300), KeyOf("job")] = {}
+    lives: Annotated[dict[str, LifeFigures], Field(max_length=300), KeyOf("part with a life")] = {}
 
 
 class Settings(_Checked):
@@ -124,6 +126,7 @@ class Settings(_Checked):
     currency: Currency = "EUR"
     protocol: Protocol = Protocol.STANDARD
     walk: Walk = Walk()
+    link_hosts: Annotated[tuple[Host, ...], Field(max_length=20)] = ()  # machines a gauge or adapter may hang on
 
     @cached_property
     def key(self) -> str:

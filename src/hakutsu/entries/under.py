@@ -8,6 +8,7 @@ from typing import Annotated, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.body import Coating, RustGrade
+from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.under import zones
 
@@ -65,8 +66,8 @@ class UnderZone(Body):
     rust: RustGrade | None = None
     size_mm: Annotated[float, Field(gt=0, le=3000)] | None = None
     coating: Coating = Coating.UNKNOWN
-    damage: tuple[UnderDamage, ...] = ()
-    repair: tuple[RepairSign, ...] = ()
+    damage: Several[UnderDamage] = ()
+    repair: Several[RepairSign] = ()
     missing: Short = ""
     other_side: Short = ""
     not_visible: Short = ""

@@ -79,8 +79,8 @@ class _Fault(ValueError):
         self.reason = reason
 
 
-def read_film_csv(data: bytes) -> FilmFile:
-    """Read a film survey file (UTF-8, header required, columns in any order).
+def read_film_csv(data: bytes, most_rows: int | None = None) -> FilmFile:
+    """Read a film survey file (UTF-8, header required, columns in any order); of more rows than are taken none.
 
     Never raises for what is in the file: whatever is wrong is in `bad`, and then the good rows are still there.
     """
@@ -97,7 +97,7 @@ def read_film_csv(data: bytes) -> FilmFile:
     reader = csv.reader(io.StringIO(text, newline=""), strict=True)
     header = _header(reader, found)
     if header:
-        _rows(reader, header, found)
+        _rows(reader, header, found, most_rows)
         _one_finish_each(found)
     return found
 
@@ -122,9 +122,14 @@ def _header(reader: Iterable[list[str]], found: FilmFile) -> list[str]:
     return [] if found.bad else names
 
 
-def _rows(reader: Iterable[list[str]], header: list[str], found: FilmFile) -> None:
+def _rows(reader: Iterable[list[str]], header: list[str], found: FilmFile, most_rows: int | None) -> None:
     lines = iter(reader)
     while True:
+        if most_rows is not None and len(found.rows) + len(found.bad) > most_rows:
+            line = lines.line_num  # type: ignore[attr-defined]
+            found.rows = []
+            found.bad = [BadRow(line, "file", "", f"more than {most_rows:,} rows: is this one vehicle's survey?")]
+            return
         try:
             cells = next(lines)
         except StopIteration:

@@ -15,6 +15,8 @@ from hakutsu.exchange.film_csv import BadRow, FilmFile, Row
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.vocabulary import Finish
 
+MOST_FILE_ROWS = 20_000  # of all surveys in a file
+MOST_ROWS = 5_000  # of one vehicle: a full pattern has a few hundred
 ROWS = UUID("7c1f8f4e-0a86-4a8e-9d5c-6a1f5f1e2b11")
 
 
@@ -48,6 +50,9 @@ def plan_import(file: FilmFile, survey: str, dossier: Dossier, sha256: str, term
             known.append(row)
         else:
             new.append(row)
+    if len(new) > MOST_ROWS:
+        bad.append(BadRow(new[MOST_ROWS].row, "survey", survey, f"more than {MOST_ROWS:,} rows of one vehicle"))
+        new = []
     finish = file.finish(survey) if survey in file.survey_ids() else dossier.vehicle.finish
     return FilmImport(
         survey,

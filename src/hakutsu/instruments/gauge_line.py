@@ -13,6 +13,7 @@ from hakutsu.vehicle.units import MICROMETRES_PER_MIL, to_um
 from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
 
 LONGEST_LINE = 160
+MOST_UM, MOST_STEP_UM, LEAST_LIMIT_UM = 25_000.0, 100.0, 100.0
 _FILM = re.compile(r"film (over|none|\d{1,6}(?:\.\d{1,2})?) (um|mil) (steel|aluminium|unknown)(?: battery (\d{1,3}))?")
 _HELLO = re.compile(r"gauge (um|mil) step (\d{1,4}(?:\.\d{1,3})?) limit (\d{1,6}(?:\.\d{1,2})?) name (.{1,60})")
 _SHARE = r"0(?:\.\d{1,4})?|1(?:\.0{1,4})?"
@@ -116,8 +117,7 @@ def read_line(raw: bytes) -> Line:
     if found := _FILM.fullmatch(words):
         return _film(*found.groups())
     if found := _HELLO.fullmatch(words):
-        unit, step, limit, name = found.groups()
-        return HelloLine(Unit(unit), float(step), float(limit), name)
+        return _hello(*found.groups())
     if words == WHO:
         return WhoLine()
     if found := _PROBE.fullmatch(words):
@@ -126,10 +126,19 @@ def read_line(raw: bytes) -> Line:
     raise Garbled("not understood")
 
 
+def _hello(unit: str, step: str, limit: str, name: str) -> HelloLine:
+    line = HelloLine(Unit(unit), float(step), float(limit), name.strip())
+    if not line.name:
+        raise Garbled("a gauge says its name")
+    if not (0 < line.step_um <= MOST_STEP_UM and LEAST_LIMIT_UM <= line.limit_um <= MOST_UM):
+        raise Garbled(f"no film gauge has a step of {step} and a limit of {limit} {unit}")
+    return line
+
+
 def _film(value: str, unit: str, substrate: str, battery: str | None) -> FilmLine:
     status = ReadingStatus(value) if value in ("over", "none") else ReadingStatus.OK
     number = float(value) if status is ReadingStatus.OK else None
-    if number is not None and not 0 < number * (MICROMETRES_PER_MIL if unit == "mil" else 1) <= 25_000:
+    if number is not None and not 0 < number * (MICROMETRES_PER_MIL if unit == "mil" else 1) <= MOST_UM:
         raise Garbled("no film can be that thick or that thin")
     return FilmLine(
         number, Unit(unit), status, Substrate(substrate), None if battery is None else min(int(battery), 100)

@@ -1,6 +1,17 @@
 """The append-only store of entries, and the directory it lives in."""
 
-from hakutsu.logbook.directory import DataDirectory, DirectoryInUse
-from hakutsu.logbook.store import Acknowledged, Logbook, Refused
+from hakutsu.logbook.directory import DataDirectory
+from hakutsu.logbook.integrity import Integrity
+from hakutsu.logbook.store import Acknowledged, ImportUnderWay, Logbook, Refused
+from hakutsu.logbook.trouble import DataTrouble, DirectoryInUse
 
-__all__ = ["Acknowledged", "DataDirectory", "DirectoryInUse", "Logbook", "Refused"]
+__all__ = [
+    "Acknowledged",
+    "DataDirectory",
+    "DataTrouble",
+    "DirectoryInUse",
+    "ImportUnderWay",
+    "Integrity",
+    "Logbook",
+    "Refused",
+]

@@ -2,70 +2,130 @@
 
 from __future__ import annotations
 
+import os
 from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
 from filelock import FileLock, Timeout
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.engine.interfaces import DBAPIConnection
 from sqlalchemy.pool import ConnectionPoolEntry
 
+from hakutsu.logbook.trouble import DataTrouble, DirectoryInUse, told
+
 MIGRATIONS = Path(__file__).parent / "migrations"
-
-
-class DirectoryInUse(RuntimeError):
-    """Another server already works on this data directory."""
+DATABASE = "hakutsu.sqlite"
+HEAD = "0004"
 
 
 def _durable(connection: DBAPIConnection, _record: ConnectionPoolEntry) -> None:
-    # SQLAlchemy opens transactions itself (see `_begin`), so that a writer takes its lock before it reads.
+    # The store opens transactions itself, so that a writer takes its lock before it reads.
     connection.isolation_level = None
+    _set(connection, "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=10000")
+
+
+def _reading_only(connection: DBAPIConnection, _record: ConnectionPoolEntry) -> None:
+    connection.isolation_level = None
+    _set(connection, "query_only=ON", "busy_timeout=10000")
+
+
+def _set(connection: DBAPIConnection, *pragmas: str) -> None:
     cursor = connection.cursor()
-    for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=10000"):
+    for pragma in pragmas:
         cursor.execute(f"PRAGMA {pragma}")
     cursor.close()
 
 
 class DataDirectory:
-    """A directory with the database `hakutsu.sqlite`; created and migrated when opened."""
+    """A directory with the database `hakutsu.sqlite`; created and migrated when opened.
+
+    One that cannot be written is opened for reading: what is there is shown, and nothing new is stored.
+    """
 
     def __init__(self, path: Path) -> None:
         self.path = path.expanduser().resolve()
+        self.database = self.path / DATABASE
         try:
             self.path.mkdir(parents=True, exist_ok=True)
         except OSError as error:
             raise DirectoryInUse(f"{self.path} cannot be used as a data directory: {error.strerror}") from error
         self._lock = FileLock(self.path / "server.lock")
 
+    @property
+    def read_only(self) -> bool:
+        """Whether nothing can be stored here."""
+        wanted = (self.path, self.database) if self.database.exists() else (self.path,)
+        return not all(os.access(one, os.W_OK) for one in wanted)
+
     def hold(self) -> None:
-        """Take the server's lock until the process ends.
+        """Take the server's lock until the process ends; where nothing can be written there is nothing to hold.
 
         Raises
         ------
         DirectoryInUse
             If another server holds it.
         """
+        if self.read_only:
+            return
         try:
             self._lock.acquire(timeout=0)
         except Timeout as error:
             raise DirectoryInUse(
                 f"another Hakutsu server already works on {self.path}; stop it, or choose another with --data"
             ) from error
+        except OSError as error:
+            raise DataTrouble(f"{self.path} cannot be written: {error.strerror}") from error
 
     def release(self) -> None:
         """Give the lock back."""
         self._lock.release()
 
     def engine(self) -> Engine:
-        """Open the database, brought to the newest schema."""
-        address = f"sqlite:///{self.path / 'hakutsu.sqlite'}"
-        engine = create_engine(address)
-        event.listen(engine, "connect", _durable)
-        config = Config()
-        config.set_main_option("script_location", str(MIGRATIONS))
-        with FileLock(self.path / "migrate.lock"), engine.connect() as connection:
-            config.attributes["connection"] = connection
-            command.upgrade(config, "head")
-            connection.commit()
+        """Open the database, brought to the newest schema.
+
+        Raises
+        ------
+        DataTrouble
+            If it is damaged, of a newer version, cannot be opened, or is old and cannot be written.
+        """
+        with told(self.database):
+            if self.read_only:
+                return self._engine_for_reading()
+            engine = create_engine(f"sqlite:///{self.database}")
+            event.listen(engine, "connect", _durable)
+            with FileLock(self.path / "migrate.lock"), engine.connect() as connection:
+                _migrate(connection)
+            return engine
+
+    def _engine_for_reading(self) -> Engine:
+        if not self.database.exists():
+            raise DataTrouble(f"{self.path} holds no database, and none can be made: the directory is read-only")
+        waiting = self.database.with_name(f"{DATABASE}-wal")
+        # Without a log that waits, nothing else will write: SQLite needs no files of its own beside it then.
+        mode = "mode=ro" if waiting.exists() and waiting.stat().st_size else "mode=ro&immutable=1"
+        engine = create_engine(f"sqlite:///file:{self.database}?{mode}&uri=true")
+        event.listen(engine, "connect", _reading_only)
+        with engine.connect() as connection:
+            found = connection.exec_driver_sql("SELECT version_num FROM alembic_version").scalar()
+        if found != HEAD:
+            raise DataTrouble(f"the database {self.database} is of another version and cannot be changed: read-only")
         return engine
+
+
+def _migrate(connection: Connection) -> None:
+    """Bring the schema to the newest, all of it or nothing."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    config.attributes["connection"] = connection
+    connection.exec_driver_sql("PRAGMA foreign_keys=OFF")
+    connection.exec_driver_sql("BEGIN IMMEDIATE")
+    try:
+        command.upgrade(config, "head")
+        connection.exec_driver_sql("COMMIT")
+    except BaseException:
+        if connection.connection.dbapi_connection.in_transaction:  # type: ignore[union-attr]
+            connection.exec_driver_sql("ROLLBACK")
+        raise
+    connection.exec_driver_sql("PRAGMA foreign_keys=ON")
+    connection.commit()

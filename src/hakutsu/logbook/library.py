@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import Engine, select
+from pydantic import ValidationError
+from sqlalchemy import Engine, case, func, select
 from sqlalchemy.orm import Session
 
+from hakutsu.entries import Draft
 from hakutsu.entries.film import GaugeInUse
 from hakutsu.entries.settings import Settings
 from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
@@ -62,13 +64,15 @@ class Library:
             ]
 
     def _verified(self, session: Session) -> dict[str, datetime]:
-        kind = EntryRow.draft["kind"].as_string()
+        kind = case((func.json_valid(EntryRow.draft) == 1, func.json_extract(EntryRow.draft, "$.kind")), else_="")
         found: dict[str, datetime] = {}
-        for draft in session.scalars(select(EntryRow.draft).where(kind == "film.verification")):
-            body = draft["body"]
-            name, at = str(body["gauge"]) if isinstance(body, dict) and "gauge" in body else "", str(draft["at"])
-            when = datetime.fromisoformat(at)
-            found[name] = max(when, found.get(name, when))
+        for stored in session.scalars(select(EntryRow.draft).where(kind == "film.verification")):
+            try:
+                draft = Draft.model_validate_json(stored)
+            except ValidationError:
+                continue  # an entry that cannot be read verifies nothing
+            name = str(draft.body.get("gauge", ""))
+            found[name] = max(draft.at, found.get(name, draft.at))
         return found
 
     def keep_gauge(self, gauge: GaugeInUse) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import logging
 import os
 import threading
 from collections.abc import Iterator
@@ -13,23 +14,26 @@ from pathlib import Path
 from tempfile import NamedTemporaryFile
 from typing import IO
 
-import pillow_heif
+import pi_heif
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from hakutsu.entries.pictures import PictureKind
+from hakutsu.logbook.files import PART, make_directory, sync_directory
 
 MOST_STILL = 40 * 1024 * 1024
 MOST_CLIP = 200 * 1024 * 1024
 MOST_PIXELS = 60_000_000
 SIZES = (400, 1600)
 STILLS = {"JPEG": "image/jpeg", "MPO": "image/jpeg", "PNG": "image/png", "WEBP": "image/webp", "HEIF": "image/heic"}
+FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")  # the only decoders that are ever reached; several pictures come as JPEG
 SUFFIXES = {
     "image/jpeg": {"jpg", "jpeg", "jpe", "mpo"}, "image/png": {"png"}, "image/webp": {"webp"},
     "image/heic": {"heic", "heif", "hif"}, "video/mp4": {"mp4", "m4v", "mov"}, "video/webm": {"webm"},
     "audio/mpeg": {"mp3"}, "audio/ogg": {"ogg", "oga", "opus"}, "audio/wav": {"wav"}, "audio/mp4": {"m4a"},
 }  # fmt: skip
 
-pillow_heif.register_heif_opener()
+_log = logging.getLogger("hakutsu.pictures")
+pi_heif.register_heif_opener()
 Image.MAX_IMAGE_PIXELS = None  # our own limit is checked before anything is decoded
 
 
@@ -56,6 +60,7 @@ class Incoming:
         self._file, self._files = file, files
         self._hash = hashlib.sha256()
         self.size = 0
+        self.fresh = False  # whether nothing with these bytes was kept before
 
     def write(self, chunk: bytes) -> None:
         """Take the next bytes.
@@ -71,8 +76,10 @@ class Incoming:
         self._hash.update(chunk)
         self._file.write(chunk)
 
-    def keep(self, name: str) -> StoredFile:
+    def keep(self, name: str, expected: tuple[str, str] | None = None) -> StoredFile:
         """Check the file and keep it, durable when this returns; the same bytes twice are kept once.
+
+        `expected` are the SHA-256 and type it must have, where something says so already.
 
         Raises
         ------
@@ -84,19 +91,14 @@ class Incoming:
         self._file.flush()
         os.fsync(self._file.fileno())
         found = recognise(Path(self._file.name), name, self._hash.hexdigest(), self.size)
+        if expected is not None and (found.sha256, found.mime) != expected:
+            raise PictureRefused("it is not what its entry says it is")
         target = self._files.original(found.sha256)
-        target.parent.mkdir(parents=True, exist_ok=True)
+        make_directory(target.parent)
+        self.fresh = not target.exists()
         Path(self._file.name).replace(target)
-        _sync_directory(target.parent)
+        sync_directory(target.parent)
         return found
-
-
-def _sync_directory(path: Path) -> None:
-    handle = os.open(path, os.O_RDONLY)
-    try:
-        os.fsync(handle)
-    finally:
-        os.close(handle)
 
 
 def recognise(path: Path, name: str, sha256: str, size: int) -> StoredFile:
@@ -117,20 +119,18 @@ def recognise(path: Path, name: str, sha256: str, size: int) -> StoredFile:
     if size > MOST_STILL:
         raise PictureRefused(f"a picture may have up to {MOST_STILL // 1024 // 1024} MB")
     try:
-        with Image.open(path) as image:
-            mime = STILLS.get(image.format or "")
-            if mime is None:
-                raise PictureRefused(f"{image.format} is kept nowhere here: use JPEG, PNG, WebP or HEIC")
+        with Image.open(path, formats=FORMATS) as image:
+            mime = STILLS[image.format or ""]
             width, height = image.size
             if width * height > MOST_PIXELS:
                 raise PictureRefused(f"{width} × {height} pixels; up to 60 million are taken")
             _check_name(name, mime)
             image.load()
     except UnidentifiedImageError as error:
-        raise PictureRefused("this is no picture, clip or sound") from error
-    except (OSError, SyntaxError, ValueError, EOFError) as error:
-        if isinstance(error, PictureRefused):
-            raise
+        raise PictureRefused("no picture, clip or sound that is kept here: use JPEG, PNG, WebP or HEIC") from error
+    except PictureRefused:
+        raise
+    except Exception as error:  # decoders raise whatever they met
         raise PictureRefused("the picture is broken: it cannot be read to its end") from error
     return StoredFile(sha256, PictureKind.STILL, mime, size, width, height)
 
@@ -164,14 +164,21 @@ class PictureFiles:
         self._waiting: set[str] = set()
         self._failed: set[str] = set()
         self._lock = threading.Lock()
+        if not os.access(root if root.exists() else root.parent, os.W_OK):
+            return  # where nothing can be written there is nothing to clear
         for folder in ("incoming", "originals", "copies"):
-            (root / folder).mkdir(parents=True, exist_ok=True)
-        for left in (root / "incoming").iterdir():  # what a crash left half written
+            make_directory(root / folder)
+        # What a crash left half written.
+        for left in (*(root / "incoming").iterdir(), *(root / "copies").glob(f"*/*{PART}")):
             left.unlink(missing_ok=True)
 
     def original(self, sha256: str) -> Path:
         """Where an original lies."""
         return self.root / "originals" / sha256[:2] / sha256
+
+    def forget(self, sha256: str) -> None:
+        """Take an original out again that no entry names."""
+        self.original(sha256).unlink(missing_ok=True)
 
     @contextmanager
     def receive(self) -> Iterator[Incoming]:
@@ -202,6 +209,11 @@ class PictureFiles:
         self._pool.submit(self._make, sha256)
 
     @property
+    def failed(self) -> frozenset[str]:
+        """Pictures whose copies could not be made."""
+        return frozenset(self._failed)
+
+    @property
     def waiting(self) -> int:
         """How many pictures wait for their copies."""
         return len(self._waiting)
@@ -209,8 +221,9 @@ class PictureFiles:
     def _make(self, sha256: str) -> None:
         try:
             make_copies(self.original(sha256), {size: self._copy_path(sha256, size) for size in SIZES})
-        except OSError:
-            self._failed.add(sha256)  # the original is gone or unreadable: the page says so
+        except Exception:  # gone, unreadable, or a decoder that met what it did not expect: the page says so
+            _log.exception("no copies of %s", sha256)
+            self._failed.add(sha256)
         finally:
             with self._lock:
                 self._waiting.discard(sha256)
@@ -220,15 +233,23 @@ class PictureFiles:
         self._pool.shutdown(wait=True, cancel_futures=True)
 
 
+def _upright(image: Image.Image) -> Image.Image:
+    try:
+        return ImageOps.exif_transpose(image)
+    except Exception:  # damaged data beside a sound picture: it is shown as it lies
+        _log.info("the data of a picture cannot be read")
+        return image
+
+
 def make_copies(original: Path, copies: dict[int, Path]) -> None:
     """Scale a still to fit squares of the given sizes [pixels], upright, without any data of the original."""
     with Image.open(original) as image:
         image.draft("RGB", (2 * max(copies), 2 * max(copies)))
-        upright = ImageOps.exif_transpose(image).convert("RGB")
+        upright = _upright(image).convert("RGB")
     for size in sorted(copies, reverse=True):
         upright.thumbnail((size, size), Image.Resampling.LANCZOS, reducing_gap=2.0)
         target = copies[size]
         target.parent.mkdir(parents=True, exist_ok=True)
-        with NamedTemporaryFile(dir=target.parent, suffix=".part", delete=False) as file:
+        with NamedTemporaryFile(dir=target.parent, suffix=PART, delete=False) as file:
             Image.frombytes("RGB", upright.size, upright.tobytes()).save(file, "JPEG", quality=82)
         Path(file.name).replace(target)

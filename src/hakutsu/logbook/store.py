@@ -2,22 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+import json
+import time
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
+from pathlib import Path
+from typing import Any
 from uuid import UUID
 
-from sqlalchemy import Engine, func, select, text
+from pydantic import ValidationError
+from sqlalchemy import Engine, Row, case, func, insert, select, text
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
-from hakutsu.entries import Draft, Entry, EntryError
+from hakutsu.core.keys import check_keys
+from hakutsu.entries import Draft, Entry, EntryError, Unread
+from hakutsu.entries.envelope import FIRST_HASH, HASH_VERSION, chained
 from hakutsu.logbook.library import Library
 from hakutsu.logbook.tables import EntryRow, InspectionRow, SettingRow
+from hakutsu.logbook.trouble import DataTrouble
 from hakutsu.logbook.words import SearchWords
 
 ACCOUNT = "account.name"
-FIRST_HASH = "0" * 64
+AT_ONCE = 500  # parameters in one query
+WAIT_SECONDS, LOOK_SECONDS = 10.0, 0.05
+
+
+class ImportUnderWay(DataTrouble):
+    """Entries are being imported into this inspection: it takes others when that is done."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,17 +50,37 @@ class Refused:
     message: str
 
 
+@dataclass(frozen=True, slots=True)
+class Signed:
+    """A draft and who wrote it."""
+
+    draft: Draft
+    by: str
+
+
 class Logbook:
     """Inspections and their entries. Entries are only ever added."""
 
     def __init__(self, engine: Engine) -> None:
-        self._engine = engine
+        self.engine = engine
         self.library = Library(engine)  # what is kept from one inspection to the next
         self.words = SearchWords(engine)
 
+    @property
+    def database(self) -> Path:
+        """The file all of it lies in."""
+        name = (self.engine.url.database or "").removeprefix("file:")
+        return Path(name.partition("?")[0])
+
+    @property
+    def read_only(self) -> bool:
+        """Whether it was opened for reading, because nothing can be written where it lies."""
+        return self.engine.url.query.get("mode") == "ro" or "mode=ro" in str(self.engine.url)
+
     @contextmanager
-    def _writing(self) -> Iterator[Session]:
-        with Session(self._engine) as session:
+    def writing(self) -> Iterator[Session]:
+        """A transaction that holds the right to write from its first moment."""
+        with Session(self.engine) as session:
             session.execute(text("BEGIN IMMEDIATE"))
             try:
                 yield session
@@ -57,20 +91,49 @@ class Logbook:
 
     def open_inspection(self, inspection: UUID, at: datetime) -> None:
         """Make room for an inspection; doing it twice is harmless."""
-        with self._writing() as session:
+        with self.writing() as session:
             if session.get(InspectionRow, str(inspection)) is None:
                 session.add(InspectionRow(id=str(inspection), opened_at=at.isoformat(timespec="seconds")))
 
     def inspections(self) -> list[UUID]:
-        """Ids of all inspections, newest first."""
-        with Session(self._engine) as session:
-            rows = session.scalars(select(InspectionRow.id).order_by(InspectionRow.opened_at.desc()))
-            return [UUID(row) for row in rows]
+        """Ids of all inspections, newest first; of a damaged database those that can still be read."""
+        shown = func.coalesce(InspectionRow.importing_from, 1) > 0
+        newest = select(InspectionRow.id).where(shown).order_by(InspectionRow.opened_at.desc())
+        with Session(self.engine) as session:
+            try:
+                return [UUID(row) for row in session.scalars(newest)]
+            except DBAPIError:
+                return self._readable(session)
+
+    def _readable(self, session: Session) -> list[UUID]:
+        found: dict[UUID, None] = {}
+        for query in (select(InspectionRow.id), select(EntryRow.inspection_id).distinct()):
+            try:
+                for row in session.scalars(query.execution_options(yield_per=1)):
+                    found[UUID(row)] = None
+            except (DBAPIError, ValueError):
+                continue  # what lies behind the damaged part cannot be reached from here
+        if not found:
+            session.scalars(select(InspectionRow.id)).all()  # says what is wrong
+        return list(found)
 
     def holds(self, inspection: UUID) -> bool:
         """True if the inspection exists."""
-        with Session(self._engine) as session:
-            return session.get(InspectionRow, str(inspection)) is not None
+        with Session(self.engine) as session:
+            row = session.get(InspectionRow, str(inspection))
+            return row is not None and row.importing_from != 0
+
+    def opened_at(self, inspection: UUID) -> str:
+        """When an inspection was opened, as it is stored; empty where there is none."""
+        with Session(self.engine) as session:
+            row = session.get(InspectionRow, str(inspection))
+            return row.opened_at if row else ""
+
+    def imported_tip(self, inspection: UUID) -> str:
+        """Last hash of the logbook an inspection was imported from; empty where it was not imported."""
+        with Session(self.engine) as session:
+            row = session.get(InspectionRow, str(inspection))
+            return (row.imported_tip if row else None) or ""
 
     def append(self, inspection: UUID, drafts: Sequence[Draft], by: str) -> list[Acknowledged | Refused]:
         """Append drafts in one transaction, durable when this returns.
@@ -82,61 +145,31 @@ class Logbook:
         ------
         LookupError
             If there is no such inspection.
+        ImportUnderWay
+            If an import into this inspection does not end within ten seconds.
         """
-        with self._writing() as session:
-            if session.get(InspectionRow, str(inspection)) is None:
-                raise LookupError(f"no inspection {inspection}")
-            return [self._append_one(session, inspection, draft, by) for draft in drafts]
-
-    def _append_one(self, session: Session, inspection: UUID, draft: Draft, by: str) -> Acknowledged | Refused:
-        try:
-            draft.check()
-        except EntryError as error:
-            return Refused(draft.id, error.field, error.message)
-        known = session.get(EntryRow, str(draft.id))
-        if known is not None:
-            same = known.inspection_id == str(inspection) and _entry(known).same_content(draft)
-            if same:
-                return Acknowledged(draft.id)
-            return Refused(draft.id, "id", "another entry already has this id; send it again with a new one")
-        if draft.strikes is not None:
-            struck = session.get(EntryRow, str(draft.strikes))
-            if struck is None or struck.inspection_id != str(inspection):
-                return Refused(draft.id, "strikes", "the entry to strike is not in this inspection's logbook")
-        seq, previous = self._tip(session, inspection)
-        entry = Entry(**draft.model_dump(), inspection=inspection, by=by, seq=seq + 1, hash="")
-        session.add(
-            EntryRow(
-                id=str(entry.id),
-                inspection_id=str(inspection),
-                seq=entry.seq,
-                by=entry.by,
-                hash=entry.canonical(previous),
-                draft=draft.model_dump(mode="json"),
-            )
-        )
-        session.flush()
-        return Acknowledged(draft.id)
-
-    def _tip(self, session: Session, inspection: UUID) -> tuple[int, str]:
-        last = session.execute(
-            select(EntryRow.seq, EntryRow.hash)
-            .where(EntryRow.inspection_id == str(inspection))
-            .order_by(EntryRow.seq.desc())
-            .limit(1)
-        ).first()
-        return (last.seq, last.hash) if last else (0, FIRST_HASH)
+        checked = [_checked(Signed(draft, by)) for draft in drafts]
+        until = time.monotonic() + WAIT_SECONDS
+        while True:
+            with self.writing() as session:
+                row = session.get(InspectionRow, str(inspection))
+                if row is None or row.importing_from == 0:
+                    raise LookupError(f"no inspection {inspection}")
+                if row.importing_from is None:
+                    return add(session, inspection, checked)
+            if time.monotonic() > until:
+                raise ImportUnderWay("entries are being imported into this inspection; try again in a moment")
+            time.sleep(LOOK_SECONDS)
 
     def tip(self, inspection: UUID) -> str:
         """Hash of the last entry: it changes when, and only when, the logbook does."""
-        with Session(self._engine) as session:
-            return self._tip(session, inspection)[1]
+        with Session(self.engine) as session:
+            return tip(session, inspection, shown_to(session, inspection))[1]
 
     def tips(self) -> dict[UUID, str]:
         """Hash of the last entry of every inspection that has one."""
-        last = select(EntryRow.inspection_id, func.max(EntryRow.seq).label("seq")).group_by(EntryRow.inspection_id)
-        ends = last.subquery()
-        with Session(self._engine) as session:
+        ends = _ends().subquery()
+        with Session(self.engine) as session:
             rows = session.execute(
                 select(EntryRow.inspection_id, EntryRow.hash).join(
                     ends, (EntryRow.inspection_id == ends.c.inspection_id) & (EntryRow.seq == ends.c.seq)
@@ -146,48 +179,178 @@ class Logbook:
 
     def lengths(self) -> dict[UUID, int]:
         """Number of the last entry of every inspection that has one."""
-        with Session(self._engine) as session:
-            rows = session.execute(
-                select(EntryRow.inspection_id, func.max(EntryRow.seq)).group_by(EntryRow.inspection_id)
-            )
-            return {UUID(inspection): seq for inspection, seq in rows}
+        with Session(self.engine) as session:
+            return {UUID(row.inspection_id): row.seq for row in session.execute(_ends())}
 
     def entries(self, inspection: UUID) -> list[Entry]:
-        """All entries of an inspection in order, struck ones included."""
-        with Session(self._engine) as session:
-            rows = session.scalars(
-                select(EntryRow).where(EntryRow.inspection_id == str(inspection)).order_by(EntryRow.seq)
-            )
-            return [_entry(row) for row in rows]
+        """All entries of an inspection that can be read, in order, struck ones included."""
+        return self.read(inspection)[0]
 
-    def first_broken(self, inspection: UUID) -> int | None:
-        """Sequence number of the first entry whose hash does not follow from the one before, or none."""
-        previous = FIRST_HASH
-        for entry in self.entries(inspection):
-            if entry.hash != entry.canonical(previous):
-                return entry.seq
-            previous = entry.hash
-        return None
+    def read(self, inspection: UUID) -> tuple[list[Entry], list[Unread]]:
+        """All entries of an inspection in order, struck ones included: those this version can read, and the others."""
+        found: list[Entry] = []
+        unread: list[Unread] = []
+        for row in self.rows(inspection):
+            try:
+                found.append(entry_of(inspection, row))
+            except (ValueError, RecursionError) as error:
+                unread.append(Unread(row.seq, str(row.by), _why(error), str(row.draft)))
+        return found, unread
+
+    def rows(self, inspection: UUID, after: int = 0) -> list[Row[tuple[int, str, str, int, str]]]:
+        """Entries as they are stored (`seq`, `by`, `hash`, `hash_version`, `draft`), those behind a number."""
+        columns = (EntryRow.seq, EntryRow.by, EntryRow.hash, EntryRow.hash_version, EntryRow.draft)
+        mine = select(*columns).where(EntryRow.inspection_id == str(inspection), EntryRow.seq > after)
+        with Session(self.engine) as session:
+            last = shown_to(session, inspection)
+            if last is not None:
+                mine = mine.where(EntryRow.seq <= last)
+            return list(session.execute(mine.order_by(EntryRow.seq)))
 
     @property
     def account(self) -> str:
         """Name under which the one local account signs its entries; empty until given."""
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             row = session.get(SettingRow, ACCOUNT)
             return str(row.value) if row else ""
 
     @account.setter
     def account(self, name: str) -> None:
-        with self._writing() as session:
+        with self.writing() as session:
             session.merge(SettingRow(key=ACCOUNT, value=name))
+
+    def mentions(self, sha256: str) -> bool:
+        """Whether any entry, struck or not, names a file by its hash."""
+        with Session(self.engine) as session:
+            return session.scalar(select(EntryRow.seq).where(EntryRow.draft.contains(sha256)).limit(1)) is not None
 
     def count(self) -> int:
         """Number of entries in all inspections."""
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             return session.scalar(select(func.count()).select_from(EntryRow)) or 0
 
 
-def _entry(row: EntryRow) -> Entry:
-    return Entry.model_validate(
-        {**row.draft, "inspection": row.inspection_id, "by": row.by, "seq": row.seq, "hash": row.hash}
+def _why(error: Exception) -> str:
+    if not isinstance(error, ValidationError):
+        return "what is stored is no entry"
+    first = error.errors()[0]
+    where = ".".join(str(part) for part in first["loc"])
+    return f"{where}: {first['msg'].removeprefix('Value error, ')}"
+
+
+def _ends() -> Any:
+    """The number of the last entry shown of every inspection."""
+    shown = case((InspectionRow.importing_from.is_(None), True), else_=EntryRow.seq <= InspectionRow.importing_from)
+    return (
+        select(EntryRow.inspection_id, func.max(EntryRow.seq).label("seq"))
+        .join(InspectionRow, InspectionRow.id == EntryRow.inspection_id)
+        .where(shown)
+        .group_by(EntryRow.inspection_id)
     )
+
+
+def shown_to(session: Session, inspection: UUID) -> int | None:
+    """Number of the last entry that is shown while an import is under way; none where all are."""
+    return session.scalar(select(InspectionRow.importing_from).where(InspectionRow.id == str(inspection)))
+
+
+def tip(session: Session, inspection: UUID, last: int | None = None) -> tuple[int, str]:
+    """Number and hash of the last entry, or of the last up to a number; 0 and zeros where there is none."""
+    mine = select(EntryRow.seq, EntryRow.hash).where(EntryRow.inspection_id == str(inspection))
+    if last is not None:
+        mine = mine.where(EntryRow.seq <= last)
+    found = session.execute(mine.order_by(EntryRow.seq.desc()).limit(1)).first()
+    return (found.seq, found.hash) if found else (0, FIRST_HASH)
+
+
+def entry_of(inspection: UUID, row: Row[tuple[int, str, str, int, str]]) -> Entry:
+    """An entry as it is stored, read.
+
+    Raises
+    ------
+    ValueError
+        If its envelope cannot be read.
+    """
+    said = json.loads(row.draft)
+    if not isinstance(said, dict):
+        raise ValueError("no entry")
+    return Entry.model_validate({**said, "inspection": inspection, "by": row.by, "seq": row.seq, "hash": row.hash})
+
+
+@dataclass(frozen=True, slots=True)
+class Checked:
+    """A draft that was looked at: as it will be stored, or why it will not."""
+
+    signed: Signed
+    stored: str
+    fault: EntryError | None = None
+
+
+def _checked(signed: Signed) -> Checked:
+    try:
+        stored = signed.draft.check()
+        check_keys(signed.draft.parsed())
+    except EntryError as error:
+        return Checked(signed, "", error)
+    return Checked(signed, stored)
+
+
+def checked(signed: Iterable[Signed]) -> list[Checked]:
+    """Look at drafts before anything is stored."""
+    return [_checked(one) for one in signed]
+
+
+def add(session: Session, inspection: UUID, drafts: Sequence[Checked]) -> list[Acknowledged | Refused]:
+    """Add drafts that were looked at behind the last entry, in the open transaction; no query for each."""
+    asked = {str(one.signed.draft.id) for one in drafts if one.fault is None}
+    asked |= {str(one.signed.draft.strikes) for one in drafts if one.signed.draft.strikes is not None}
+    known = _known(session, inspection, sorted(asked))
+    seq, previous = tip(session, inspection)
+    rows, answers = [], []
+    for one in drafts:
+        answer = _answer(one, known)
+        answers.append(answer)
+        draft, by = one.signed.draft, one.signed.by
+        if isinstance(answer, Refused) or str(draft.id) in known:
+            continue
+        seq += 1
+        previous = chained(HASH_VERSION, previous, str(inspection), seq, by, one.stored)
+        rows.append(
+            {"inspection_id": str(inspection), "seq": seq, "id": str(draft.id), "by": by, "hash": previous,
+             "hash_version": HASH_VERSION, "draft": one.stored}
+        )  # fmt: skip
+        known[str(draft.id)] = one.stored
+    if rows:
+        session.execute(insert(EntryRow), rows)
+    return answers
+
+
+def _known(session: Session, inspection: UUID, ids: Sequence[str]) -> dict[str, str]:
+    """What is stored under each of these ids in the inspection's logbook."""
+    found: dict[str, str] = {}
+    for start in range(0, len(ids), AT_ONCE):
+        some = ids[start : start + AT_ONCE]
+        mine = select(EntryRow.id, EntryRow.draft).where(
+            EntryRow.inspection_id == str(inspection), EntryRow.id.in_(some)
+        )
+        found |= {row.id: row.draft for row in session.execute(mine)}
+    return found
+
+
+def _answer(one: Checked, known: dict[str, str]) -> Acknowledged | Refused:
+    draft = one.signed.draft
+    if one.fault is not None:
+        return Refused(draft.id, one.fault.field, one.fault.message)
+    before = known.get(str(draft.id))
+    if before is not None and before != one.stored and not _same(before, draft):
+        return Refused(draft.id, "id", "another entry already has this id; send it again with a new one")
+    if draft.strikes is not None and str(draft.strikes) not in known:
+        return Refused(draft.id, "strikes", "the entry to strike is not in this inspection's logbook")
+    return Acknowledged(draft.id)
+
+
+def _same(stored: str, draft: Draft) -> bool:
+    try:
+        return Draft.model_validate_json(stored) == draft
+    except ValidationError:
+        return False

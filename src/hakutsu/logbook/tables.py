@@ -11,24 +11,45 @@ class Base(DeclarativeBase):
 
 
 class InspectionRow(Base):
-    """One inspection; everything said about it is in its entries."""
+    """One inspection; everything said about it is in its entries.
+
+    While an import is under way `importing_from` is the number of the last entry before it: what lies behind is not
+    shown, and cleared if the import never ends. `imported_tip` is the last hash of the logbook it was imported from.
+    """
 
     __tablename__ = "inspection"
     id: Mapped[str] = mapped_column(String(36), primary_key=True)
     opened_at: Mapped[str] = mapped_column(String(32))
+    importing_from: Mapped[int | None] = mapped_column(Integer)
+    imported_tip: Mapped[str | None] = mapped_column(String(64))
 
 
 class EntryRow(Base):
-    """One entry, never changed and never removed; `draft` is the envelope as the client wrote it."""
+    """One entry, never changed and never removed; `draft` is the envelope as the client wrote it, to the character
+    what `hash` was made of under `hash_version` 2.
+    """
 
     __tablename__ = "entry"
-    __table_args__ = (UniqueConstraint("inspection_id", "seq"),)
-    id: Mapped[str] = mapped_column(String(36), primary_key=True)
-    inspection_id: Mapped[str] = mapped_column(ForeignKey("inspection.id"), index=True)
-    seq: Mapped[int] = mapped_column(Integer)
+    __table_args__ = (UniqueConstraint("inspection_id", "id"),)
+    inspection_id: Mapped[str] = mapped_column(ForeignKey("inspection.id"), primary_key=True)
+    seq: Mapped[int] = mapped_column(Integer, primary_key=True)
+    id: Mapped[str] = mapped_column(String(36))
     by: Mapped[str] = mapped_column(String(60))
     hash: Mapped[str] = mapped_column(String(64))
-    draft: Mapped[dict[str, object]] = mapped_column(JSON)
+    hash_version: Mapped[int] = mapped_column(Integer)
+    draft: Mapped[str] = mapped_column(Text)
+
+
+class CheckedRow(Base):
+    """How far the chain of an inspection was checked: the last entry that holds, its hash, when, and what does not."""
+
+    __tablename__ = "checked"
+    inspection_id: Mapped[str] = mapped_column(ForeignKey("inspection.id"), primary_key=True)
+    seq: Mapped[int] = mapped_column(Integer)
+    hash: Mapped[str] = mapped_column(String(64))
+    at: Mapped[str] = mapped_column(String(32))
+    fault_seq: Mapped[int | None] = mapped_column(Integer)
+    fault: Mapped[str] = mapped_column(String(200))
 
 
 class SettingRow(Base):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from hakutsu.core.corners.found import Found
+from hakutsu.core.keys import MEASURED
 from hakutsu.core.life import Life
 from hakutsu.core.life.components import Component, Scheduled, components, scheduled_items
 from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, Tyre, Wheel
@@ -13,7 +14,7 @@ from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
-OTHER_PARTS = {"tyres": "tyres", "pads": "brake pads", "discs": "brake discs"}
+OTHER_PARTS = dict(zip(MEASURED, ("tyres", "brake pads", "brake discs"), strict=True))
 
 
 @dataclass(frozen=True, slots=True)

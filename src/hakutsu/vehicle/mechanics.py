@@ -11,6 +11,8 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 Size = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
 Bar = Annotated[float, Field(gt=0, le=12)]
 UNKNOWN = "not known"
+OLDEST, LATEST = date(1880, 1, 1), date(2199, 12, 31)  # from the first motor vehicles on
+Keys = Annotated[tuple[Annotated[str, StringConstraints(max_length=60)], ...], Field(max_length=200)]
 
 
 class Power(StrEnum):
@@ -77,7 +79,7 @@ class Mechanics(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    first_used: date | None = None
+    first_used: Annotated[date, Field(ge=OLDEST, le=LATEST)] | None = None
     odometer_km: Annotated[float, Field(ge=0, le=3_000_000)] | None = None
     power: Power = Power.UNKNOWN
     drive: Drive = Drive.UNKNOWN
@@ -92,8 +94,8 @@ class Mechanics(BaseModel):
     rear_size: Size = ""
     front_bar: Bar | None = None
     rear_bar: Bar | None = None
-    also_fitted: tuple[str, ...] = ()
-    not_fitted: tuple[str, ...] = ()
+    also_fitted: Keys = ()
+    not_fitted: Keys = ()
 
     @property
     def regenerative(self) -> bool:

@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from uuid import UUID
 
-from fastapi import APIRouter, HTTPException, Request
+from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
 
 from hakutsu.dossier import Covered
 from hakutsu.entries.opening import Stage
 from hakutsu.reckoning import Reckoning
-from hakutsu.web.desk import DeskHere
+from hakutsu.web.desk import DeskHere, Unshown
 from hakutsu.web.rendering import page
 
 router = APIRouter()
@@ -54,13 +54,18 @@ def day_row(reckoning: Reckoning) -> DayRow:
 def day(request: Request, desk: DeskHere) -> Response:
     """All inspections, unfinished ones first."""
     rows = []
+    unshown = []
     for inspection in desk.logbook.inspections():
-        try:
-            rows.append(day_row(desk.reckoning(inspection)))
-        except HTTPException:
-            continue  # opened, but its first entry never arrived
+        row = desk.attempt(inspection, lambda one: day_row(desk.reckoning(one)))
+        if isinstance(row, DayRow):
+            rows.append(row)
+        elif isinstance(row, Unshown):
+            unshown.append(row)
+        elif desk.attempt(inspection, lambda one: desk.reckoned(one).dossier.unread):
+            unshown.append(Unshown(inspection, "what it begins with cannot be read"))
     rows.sort(key=lambda row: row.finished)
-    return page(request, "day.html", rows=rows)
+    faults = desk.integrity.faults()
+    return page(request, "day.html", rows=rows, unshown=unshown, faults=faults)
 
 
 @router.get("/inspections/{inspection}")

@@ -2,23 +2,40 @@
 
 from __future__ import annotations
 
+import logging
 from collections import OrderedDict
+from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 from threading import Lock
-from typing import Annotated
+from typing import Annotated, TypeVar
 from uuid import UUID
 
 from fastapi import Depends, HTTPException, Request
+from sqlalchemy.exc import DBAPIError
 
 from hakutsu.dossier import Dossier, gather_dossier
 from hakutsu.entries.settings import Settings
-from hakutsu.logbook import Logbook
+from hakutsu.logbook import Integrity, Logbook
 from hakutsu.logbook.pictures import PictureFiles
+from hakutsu.logbook.trouble import words
 from hakutsu.reckoning import Reckoning
+from hakutsu.web.background import Background
 
 KEPT = 32
 UNNAMED = "inspector"
+INTEGRITY = "logbook check"
+Done = TypeVar("Done")
+_log = logging.getLogger("hakutsu.web")
+
+
+@dataclass(frozen=True, slots=True)
+class Unshown:
+    """An inspection that cannot be shown, and why."""
+
+    inspection: UUID
+    why: str
 
 
 class Desk:
@@ -28,6 +45,8 @@ class Desk:
         self.logbook = logbook
         self.uploads = uploads
         self.pictures = pictures
+        self.background = Background()
+        self.integrity = Integrity(logbook)
         self._kept: OrderedDict[tuple[UUID, str], Reckoning] = OrderedDict()
         self._unwatched: dict[UUID, int] = {}  # inspections without a running timer, at their last entry
         self._lock = Lock()
@@ -73,7 +92,22 @@ class Desk:
 
     def reckoned(self, inspection: UUID) -> Reckoning:
         """The same made anew and not kept, for going through all inspections; it may have no vehicle yet."""
-        return Reckoning(gather_dossier(inspection, self.logbook.entries(inspection)), self.settings)
+        return Reckoning(gather_dossier(inspection, *self.logbook.read(inspection)), self.settings)
+
+    def attempt(self, inspection: UUID, work: Callable[[UUID], Done]) -> Done | Unshown | None:
+        """Do something for one inspection of many: what is wrong with one stays with it.
+
+        None where it was opened and its first entry never arrived.
+        """
+        try:
+            return work(inspection)
+        except HTTPException:
+            return None
+        except DBAPIError as error:
+            return Unshown(inspection, f"the database {words(error)}")
+        except Exception as error:
+            _log.exception("inspection %s cannot be shown", inspection)
+            return Unshown(inspection, f"{type(error).__name__} while it was read")
 
     def watched(self) -> list[Dossier]:
         """Inspections with a timer running; one whose logbook has not changed is not looked into twice."""
@@ -81,10 +115,9 @@ class Desk:
         for inspection, last in self.logbook.lengths().items():
             if self._unwatched.get(inspection) == last:
                 continue
-            try:
-                dossier = self.reckoning(inspection).dossier
-            except HTTPException:
-                continue  # opened, but its first entry never arrived
+            dossier = self.attempt(inspection, lambda one: self.reckoning(one).dossier)
+            if not isinstance(dossier, Dossier):
+                continue
             if dossier.timers.running:
                 found.append(dossier)
             else:

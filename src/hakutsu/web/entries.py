@@ -7,10 +7,10 @@ from typing import Any
 from uuid import UUID
 
 from fastapi import APIRouter, HTTPException
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, ValidationError
 
 from hakutsu.core.runsheet import steps
-from hakutsu.entries import Draft
+from hakutsu.entries import Draft, kinds
 from hakutsu.logbook import Acknowledged, Refused
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.cabin.pages import cabin_fragments
@@ -26,12 +26,13 @@ from hakutsu.web.round.context import place_fragments
 from hakutsu.web.under.pages import under_fragments
 
 router = APIRouter()
+MOST_ENTRIES = 2000
 
 
 class Sent(BaseModel):
     """Drafts a client sends, and the page it wants back in fragments."""
 
-    entries: list[Draft] = Field(max_length=2000)
+    entries: list[dict[str, Any]] = Field(max_length=MOST_ENTRIES)
     view: str = ""
     panel: str | None = None
     drawing: str = PROFILE
@@ -43,23 +44,46 @@ class Sent(BaseModel):
 @router.post("/inspections/{inspection}/entries")
 def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
     """Append drafts; the answer names every id as acknowledged or refused, with fragments of the asked view."""
-    forbidden = _forbidden(inspection, sent.entries, desk)
+    drafts, not_read = _read(sent.entries)
+    forbidden = _forbidden(inspection, drafts, desk)
     try:
-        allowed = [draft for draft in sent.entries if draft.id not in forbidden]
+        allowed = [draft for draft in drafts if draft.id not in forbidden]
         answers = [*desk.logbook.append(inspection, allowed, desk.author), *forbidden.values()]
     except LookupError as error:
         raise HTTPException(404, "There is no inspection at this address.") from error
+    refused = [
+        {"id": str(answer.id), "field": answer.field, "message": answer.message}
+        for answer in answers
+        if isinstance(answer, Refused)
+    ]
     reply: dict[str, Any] = {
         "acknowledged": [str(answer.id) for answer in answers if isinstance(answer, Acknowledged)],
-        "refused": [
-            {"id": str(answer.id), "field": answer.field, "message": answer.message}
-            for answer in answers
-            if isinstance(answer, Refused)
-        ],
+        "refused": [*not_read, *refused],
     }
     if sent.view:
         reply["fragments"] = _fragments(desk.reckoning(inspection), sent, desk.now())
     return reply
+
+
+def _read(sent: list[dict[str, Any]]) -> tuple[list[Draft], list[dict[str, str]]]:
+    """Drafts as they were sent, and those that are none, each by itself: a bad one takes no other with it."""
+    drafts, refused = [], []
+    for number, one in enumerate(sent, 1):
+        try:
+            draft = Draft.model_validate(one)
+        except ValidationError as error:
+            first = error.errors()[0]
+            where = ".".join(str(part) for part in first["loc"])
+            said = first["msg"].removeprefix("Value error, ")
+            if where == "id":
+                raise HTTPException(422, f"entry {number} has no id: {said}") from error
+            refused.append({"id": str(one.get("id", ""))[:60], "field": where, "message": said})
+            continue
+        if (kind := kinds().get(draft.kind)) is not None and kind.by_upload:
+            refused.append({"id": str(draft.id), "field": "kind", "message": "a picture comes with its file"})
+            continue
+        drafts.append(draft)
+    return drafts, refused
 
 
 def _fragments(reckoning: Reckoning, sent: Sent, now: datetime) -> dict[str, str]:

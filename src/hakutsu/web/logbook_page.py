@@ -1,24 +1,132 @@
-"""The logbook of an inspection, entry by entry, in words."""
+"""The logbook of an inspection, entry by entry, in words; how far it holds together."""
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Request
-from fastapi.responses import Response
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+from uuid import UUID, uuid4
 
+from fastapi import APIRouter, HTTPException, Request
+from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import FileResponse, JSONResponse, Response
+from starlette.background import BackgroundTask
+
+from hakutsu.entries import Entry, Unread
+from hakutsu.exchange.bundle import export_bundle
+from hakutsu.exchange.bundle_file import BundleFile, BundleRefused
+from hakutsu.exchange.bundle_import import Imported, NotImported, import_bundle
+from hakutsu.logbook.integrity import Checked
+from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
-from hakutsu.web.desk import ReckoningHere
+from hakutsu.web.desk import INTEGRITY, Desk, DeskHere
 from hakutsu.web.rendering import page
 
 router = APIRouter()
 
 
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One entry as its logbook shows it; `unread` says why this version cannot read it."""
+
+    seq: int
+    at: datetime | None
+    by: str
+    place: str
+    kind: str
+    said: str
+    struck: bool = False
+    takes_back: UUID | None = None
+    notes: str = ""
+    unread: str = ""
+
+
+def _line(entry: Entry, reckoning: Reckoning) -> Line:
+    terms, struck = reckoning.terms, entry.id in reckoning.dossier.struck
+    kind, said = body_words(entry.parsed(), terms)
+    marks = (entry.how, "own doing" if entry.own_doing else "", "for the desk" if entry.for_desk else "")
+    notes = " ".join(one for one in marks if one)
+    return Line(entry.seq, entry.at, entry.by, terms.place(entry.place), kind, said, struck, entry.strikes, notes)
+
+
+def _unread(entry: Unread) -> Line:
+    return Line(entry.seq, entry.at, entry.by, entry.place or "", entry.kind, entry.stored[:400], unread=entry.why)
+
+
+def logbook_lines(reckoning: Reckoning) -> list[Line]:
+    """Every entry, newest last, those that cannot be read among them."""
+    dossier = reckoning.dossier
+    lines = [_line(entry, reckoning) for entry in dossier.entries] + [_unread(one) for one in dossier.unread]
+    return sorted(lines, key=lambda line: line.seq)
+
+
 @router.get("/inspections/{inspection}/logbook")
-def show_logbook(request: Request, reckoning: ReckoningHere) -> Response:
-    """Every entry, newest last, struck ones crossed out."""
-    dossier, terms = reckoning.dossier, reckoning.terms
-    lines = [
-        (entry, *body_words(entry.parsed(), terms), terms.place(entry.place), entry.id in dossier.struck)
-        for entry in dossier.entries
-    ]
-    numbers = {entry.id: entry.seq for entry in dossier.entries}
-    return page(request, "logbook.html", dossier=dossier, lines=lines, numbers=numbers, tab="logbook")
+def show_logbook(request: Request, inspection: UUID, desk: DeskHere) -> Response:
+    """Every entry, struck ones crossed out; an inspection whose vehicle cannot be read has its logbook too."""
+    if not desk.logbook.holds(inspection):
+        raise HTTPException(404, "There is no inspection at this address.")
+    reckoning = desk.reckoned(inspection)
+    dossier = reckoning.dossier
+    known = dossier.opening.vehicle is not None
+    about: dict[str, Any] = {"dossier": dossier} if known else {}
+    return page(
+        request,
+        "logbook.html",
+        **about,
+        parent="inspection.html" if known else "base.html",
+        name=dossier.vehicle.name if known else "an inspection without its vehicle",
+        here=f"/inspections/{inspection}",
+        terms=reckoning.terms,
+        lines=logbook_lines(reckoning),
+        struck=len(dossier.struck),
+        numbers={entry.id: entry.seq for entry in dossier.entries},
+        checked=_checked(inspection, desk),
+        came_with=desk.logbook.imported_tip(inspection),
+        ended=desk.background.ended.get(INTEGRITY, ""),
+        tab="logbook",
+    )
+
+
+def _checked(inspection: UUID, desk: DeskHere) -> Checked:
+    return desk.integrity.check(inspection, desk.now())
+
+
+@router.get("/inspections/{inspection}/logbook/export")
+def export(inspection: UUID, desk: DeskHere) -> Response:
+    """The inspection as one file; made for this answer and gone after it."""
+    if not desk.logbook.holds(inspection):
+        raise HTTPException(404, "There is no inspection at this address.")
+    desk.uploads.mkdir(exist_ok=True)
+    target = desk.uploads / f"export-{uuid4().hex}"
+    export_bundle(desk.logbook, desk.pictures, inspection, target)
+    name = f"inspection-{str(inspection)[:8]}.zip"
+    gone = BackgroundTask(target.unlink, missing_ok=True)
+    return FileResponse(target, media_type="application/zip", filename=name, background=gone)
+
+
+@router.put("/logbook/import")
+async def take_in(request: Request, desk: DeskHere, new_id: bool = False) -> Response:
+    """Take an exported inspection in, as the request's body; every fault of it is named, and then nothing is stored."""
+    desk.uploads.mkdir(exist_ok=True)
+    arrived = desk.uploads / f"import-{uuid4().hex}"
+    try:
+        with arrived.open("wb") as file:
+            async for chunk in request.stream():
+                await run_in_threadpool(file.write, chunk)
+        done = await run_in_threadpool(_import, arrived, desk, new_id)
+    except BundleRefused as error:
+        return JSONResponse({"faults": [str(error)]}, 422)
+    except NotImported as error:
+        return JSONResponse({"faults": error.faults}, 422)
+    finally:
+        arrived.unlink(missing_ok=True)
+    return JSONResponse(
+        {"inspection": str(done.inspection), "added": done.added, "known": done.known, "pictures": done.pictures,
+         "remarks": done.remarks}
+    )  # fmt: skip
+
+
+def _import(path: Path, desk: Desk, new_id: bool) -> Imported:
+    with BundleFile(path) as bundle:
+        return import_bundle(bundle, desk.logbook, desk.pictures, new_id=new_id)

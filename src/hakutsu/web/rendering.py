@@ -99,6 +99,12 @@ def rail_fragment(reckoning: Reckoning, now: datetime) -> dict[str, str]:
     return {"rail": fragment("_rail_items.html", dossier=reckoning.dossier, rail=rail(reckoning, now))}
 
 
+def bare_page(request: Request, template: str, *, status: int, **context: Any) -> HTMLResponse:
+    """Render a page that asks nothing of the database, for when that may be what failed."""
+    about = {"author": "", "named": True, "path": request.url.path, "watched": [], "terms": PLAIN}
+    return HTMLResponse(_environment.get_template(template).render(**about | context), status)
+
+
 def page(request: Request, template: str, *, status: int = 200, **context: Any) -> HTMLResponse:
     """Render a whole page; running timers stand on every one, those of the inspection it belongs to first."""
     desk = request.app.state.desk

@@ -16,6 +16,7 @@ from hakutsu.web.desk import Desk, DeskHere
 from hakutsu.web.rendering import page
 
 MOST, AT_ONCE = 20, 5
+RENEWING = "search words"
 router = APIRouter()
 
 
@@ -31,6 +32,8 @@ def renew(desk: Desk, stopped: Event | None = None) -> None:
 
     Run at the start of the server as well, so that no search after an update waits for all of them; `stopped` ends it.
     """
+    if desk.logbook.read_only:
+        return  # what was found by words before is found still
     kept, shown = desk.logbook.words.keys(), terms(desk.settings).model_dump_json()
     keys = {one: f"{tip} {shown} {__version__}" for one, tip in desk.logbook.tips().items()}
     stale = [inspection for inspection, key in keys.items() if kept.get(inspection) != key]
@@ -38,7 +41,11 @@ def renew(desk: Desk, stopped: Event | None = None) -> None:
         if stopped is not None and stopped.is_set():
             return
         some = stale[start : start + AT_ONCE]
-        desk.logbook.words.keep([_made(desk, inspection, keys[inspection]) for inspection in some])
+        made = [desk.attempt(one, lambda inspection: _made(desk, inspection, keys[inspection])) for one in some]
+        kept_words = [
+            one if isinstance(one, Kept) else Kept(id, keys[id], "", {}) for id, one in zip(some, made, strict=True)
+        ]
+        desk.logbook.words.keep(kept_words)
 
 
 def _made(desk: Desk, inspection: UUID, key: str) -> Kept:
@@ -55,5 +62,6 @@ def show_search(request: Request, desk: DeskHere, q: str = "") -> Response:
     asked = " ".join(q.split())
     fault = f"At most {LONGEST_SEARCH} characters; this has {len(asked):,}." if len(asked) > LONGEST_SEARCH else ""
     found = [] if fault or not asked else _find(desk, asked)
-    context = {"asked": asked[:LONGEST_SEARCH], "found": found, "most": MOST, "fault": fault}
+    context = {"asked": asked[:LONGEST_SEARCH], "found": found, "most": MOST, "fault": fault,
+               "ended": desk.background.ended.get(RENEWING, "")}  # fmt: skip
     return page(request, "search.html", status=422 if fault else 200, **context)

@@ -9,7 +9,9 @@ import uvicorn
 
 from hakutsu.demo import add_demo
 from hakutsu.logbook import DataDirectory, Logbook
+from hakutsu.logbook.importing import clear_half_imports
 from hakutsu.logbook.pictures import PictureFiles
+from hakutsu.logbook.trouble import told
 from hakutsu.web.app import create_app
 
 
@@ -31,13 +33,24 @@ def _listen(host: str, port: int) -> socket.socket:
     return listening
 
 
+def _prepare(logbook: Logbook, directory: DataDirectory, with_demo: bool) -> None:
+    """Clear what a crash left half done, and add the demo's inspections if they are wanted."""
+    if logbook.read_only:
+        return
+    clear_half_imports(logbook)
+    if with_demo:
+        files = PictureFiles(directory.path / "pictures")
+        add_demo(logbook, files)
+        files.close()
+
+
 def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
     """Serve until stopped.
 
     Raises
     ------
-    DirectoryInUse
-        If another server works on the directory, or it cannot be written.
+    DataTrouble
+        If another server works on the directory, or it cannot be used.
     AddressTaken
         If the port is taken or not allowed.
     """
@@ -46,12 +59,11 @@ def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
     try:
         with _listen(host, port) as listening:
             logbook = Logbook(directory.engine())
-            if with_demo:
-                files = PictureFiles(directory.path / "pictures")
-                add_demo(logbook, files)
-                files.close()
+            with told(directory.database):
+                _prepare(logbook, directory, with_demo)
             address = f"http://{host}:{listening.getsockname()[1]}/"
-            print(f"Hakutsu is at {address}  (data in {directory.path}; stop with Ctrl+C)", flush=True)
+            kept = "read-only, nothing new is stored" if logbook.read_only else "stop with Ctrl+C"
+            print(f"Hakutsu is at {address}  (data in {directory.path}; {kept})", flush=True)
             config = uvicorn.Config(
                 create_app(logbook, directory.path), log_level="warning", access_log=False, timeout_graceful_shutdown=2
             )

@@ -26,7 +26,7 @@ from hakutsu.web.rendering import page
 router = APIRouter()
 Option = tuple[str, str]
 OF_ONE = ("names", "sides", "film", *QUANTITIES, "zone", "rules", "labour_rate")
-OF_ACCOUNT = (*OF_ONE, "currency", "protocol", "start", "direction")
+OF_ACCOUNT = (*OF_ONE, "currency", "protocol", "start", "direction", "link_hosts")
 WORDS: dict[str, Sequence[Option]] = {
     "names": ((Names.BRITISH, "bonnet, wing, boot, tyre"), (Names.AMERICAN, "hood, fender, trunk, tire")),
     "sides": (
@@ -45,6 +45,7 @@ AT_FAULT = {
     "currency": "Three letters, such as EUR.",
     "zone": "Choose one of the list, such as UTC.",
     "labour_rate": "An amount above 0, such as 65 or 72.50.",
+    "link_hosts": "At most 20 names or addresses, apart by blanks, such as gauge-bridge.",
 }
 LIFE_FIELDS = {"km": "1,000 km", "years": "years", "beta": "shape"}
 RANGE = "Write it as 0.5 to 1.2, the lowest first."
@@ -139,7 +140,7 @@ async def _typed(request: Request) -> dict[str, str]:
 
 def _shown(settings: Settings | Overrides) -> dict[str, str]:
     """Settings as the texts of the form."""
-    said = settings.model_dump(mode="json", exclude={"costs", "lives", "walk"})
+    said = settings.model_dump(mode="json", exclude={"costs", "lives", "walk", "link_hosts"})
     found = {key: "" if value is None else str(value) for key, value in said.items()}
     for key, figures in settings.costs.items():
         found |= {f"hours_{key}": span_words(*figures.hours), f"materials_{key}": span_words(*figures.materials)}
@@ -149,6 +150,7 @@ def _shown(settings: Settings | Overrides) -> dict[str, str]:
             found[f"life_{name}_{key}"] = "" if value is None else f"{value:g}"
     if isinstance(settings, Settings):
         found |= settings.walk.model_dump(mode="json")
+        found["link_hosts"] = " ".join(settings.link_hosts)
     return found
 
 
@@ -194,6 +196,7 @@ async def take_settings(request: Request, desk: DeskHere) -> Response:
     faults: dict[str, str] = {}
     said: dict[str, Any] = {key: typed.get(key, "") for key in (*OF_ONE, "currency", "protocol")}
     said |= {"film": typed.get("film") or None, "costs": _costs(typed, faults), "lives": _lives(typed, faults)}
+    said["link_hosts"] = re.split(r"[\s,;]+", typed["link_hosts"]) if typed.get("link_hosts") else []
     try:
         said["walk"] = Walk(start=typed.get("start", ""), direction=Direction(typed.get("direction", "")))
     except ValueError:

@@ -17,6 +17,7 @@ from hakutsu.dossier.body import BodyDossier
 from hakutsu.entries.body import BlemishKind
 from hakutsu.entries.engine import Bay
 from hakutsu.entries.under import RepairSign, UnderZone
+from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.under import zones
 
 GAP = "gap_out"
@@ -59,7 +60,7 @@ def _of_mark(place: str, kind: BlemishKind) -> list[tuple[str, str]]:
     if kind is BlemishKind.STRESS_CRACK:
         return [(panel, STRESS) for panel in table["beside_bumper"].get(place, ())]
     cue = table["blemish"].get(kind.value)
-    return [(place, cue)] if cue else []
+    return [(place, cue)] if cue and place in panels() else []  # a wheel, a lamp or a mirror has no film to speak of
 
 
 def cue_of_mark(body: BodyDossier, entry: UUID) -> list[tuple[str, str]]:

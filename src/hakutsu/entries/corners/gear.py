@@ -7,6 +7,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
+from hakutsu.entries.bounds import KeyOf
 from hakutsu.entries.corners.kinds import Note, Short
 from hakutsu.entries.registry import Body, entry_kind
 
@@ -30,7 +31,7 @@ class Gear(Body):
     `on_tyre`: what is broken lies against the tyre.
     """
 
-    part: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
+    part: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("graded part")]
     grade: Grade
     tested: Short = ""
     play_mm: Annotated[float, Field(ge=0, le=50)] | None = None
@@ -53,8 +54,8 @@ class Height(Body):
 class PartProof(Body):
     """When a part was new, or something was last done: year and month, distance [km] on the meter, and the proof."""
 
-    part: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]
-    when: Annotated[str, StringConstraints(pattern=r"^(\d{4}(-(0[1-9]|1[0-2]))?)?$")] = ""
+    part: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("part with a life")]
+    when: Annotated[str, StringConstraints(pattern=r"^((18|19|20|21)\d{2}(-(0[1-9]|1[0-2]))?)?$")] = ""
     at_km: Annotated[float, Field(ge=0, le=3_000_000)] | None = None
     proof: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 

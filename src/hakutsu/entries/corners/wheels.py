@@ -7,6 +7,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints, field_validator
 
+from hakutsu.entries.bounds import Several
 from hakutsu.entries.corners.kinds import Method, Note, Short, rising
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.rules import rule_sets
@@ -83,7 +84,7 @@ class Tyre(Body):
     season: Season = Season.UNKNOWN
     cracks: Cracks = Cracks.UNKNOWN
     shape: Shape = Shape.NONE
-    damage: tuple[TyreDamage, ...] = ()
+    damage: Several[TyreDamage] = ()
     pressure_bar: Annotated[float, Field(ge=0, le=12)] | None = None
     at_c: Annotated[float, Field(ge=-40, le=90)] | None = None
     note: Note = ""

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Collection
 from typing import Any
 
 import can
 
+from hakutsu.instruments.addresses import NotAllowed, checked_address
 from hakutsu.instruments.diagnostic.frames import ANSWERS, FUNCTIONAL, packed, unpacked
 from hakutsu.instruments.diagnostic.live import MASK_STEP, request, supported, value
 from hakutsu.instruments.diagnostic.services import checked
@@ -37,8 +39,18 @@ def _open_bus(url: str, bitrate: int, *, listen_only: bool) -> Any:
 class ScanLink:
     """An open link; `ecus` are the control units that answered, with the parameters each supports."""
 
-    def __init__(self, url: str) -> None:
-        self.url = url
+    def __init__(self, url: str, hosts: Collection[str] = ()) -> None:
+        """A link to an adapter; `hosts` are those beside this machine that may be reached.
+
+        Raises
+        ------
+        NoLink
+            If no link may lead there.
+        """
+        try:
+            self.url = checked_address(url, hosts, can=True)
+        except NotAllowed as error:
+            raise NoLink(str(error)) from error
         self.ecus: dict[int, frozenset[int]] = {}
         self._bus: Any = None
 

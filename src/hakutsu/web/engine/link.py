@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from threading import Event, RLock, Thread
 from time import monotonic
 from typing import Any
@@ -20,6 +21,7 @@ EVERY_MINUTES = 1.0
 IDLE_READINGS, IDLE_HERTZ = 120, 4.0
 WARM_FROM_C = 75.0
 LOST_AFTER = 5
+_log = logging.getLogger("hakutsu.scan")
 
 
 class ScanSession:
@@ -64,7 +66,7 @@ class ScanSession:
             If there is no adapter, or nothing answers.
         """
         self.close()
-        link = ScanLink(url)
+        link = ScanLink(url, self._desk.settings.link_hosts)
         link.open()
         self._link, self.said, self._last_minute = link, "", None
         self._stop.clear()
@@ -120,6 +122,19 @@ class ScanSession:
             self._wanted = {"switched": switched, "carburettor": carburettor}
 
     def _run(self) -> None:
+        try:
+            self._read()
+        except Exception as error:
+            _log.exception("scan link ended")
+            self.said = f"the link broke off: {error}"
+        if not self._stop.is_set():
+            with self._lock:
+                link, self._link = self._link, None
+                self._wanted, self._taken = None, []
+            if link is not None:
+                link.close()
+
+    def _read(self) -> None:
         missed = 0
         while not self._stop.is_set():
             began = monotonic()
@@ -134,12 +149,6 @@ class ScanSession:
                 break
             pause = 1 / IDLE_HERTZ if self._wanted is not None else POLL_SECONDS
             self._stop.wait(max(0.0, pause - (monotonic() - began)))
-        if not self._stop.is_set():
-            with self._lock:
-                link, self._link = self._link, None
-                self._wanted, self._taken = None, []
-            if link is not None:
-                link.close()
 
     def _poll(self) -> bool:
         """Read once; true when anything answered."""

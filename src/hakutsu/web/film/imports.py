@@ -13,7 +13,9 @@ from fastapi import APIRouter, Form, HTTPException, Request, UploadFile
 from fastapi.responses import RedirectResponse, Response
 
 from hakutsu.exchange.film_csv import read_film_csv
-from hakutsu.exchange.film_import import import_drafts, plan_import
+from hakutsu.exchange.film_import import MOST_FILE_ROWS, import_drafts, plan_import
+from hakutsu.logbook.importing import Arriving, NotAll, import_entries
+from hakutsu.logbook.store import Signed, checked
 from hakutsu.web.desk import Desk, DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 
@@ -70,7 +72,7 @@ def preview(
 ) -> Response:
     """What would be stored, every bad row, and what is asked; nothing is stored yet."""
     data, name = _kept(desk, digest)
-    file = read_film_csv(data)
+    file = read_film_csv(data, MOST_FILE_ROWS)
     ids = file.survey_ids()
     chosen = survey if survey in ids else (ids[0] if len(ids) == 1 else None)
     plan = plan_import(file, chosen if chosen is not None else "", reckoning.dossier, digest, reckoning.terms)
@@ -93,7 +95,7 @@ def store(
     """Store the rows of the preview."""
     data, name = _kept(desk, digest)
     dossier = desk.reckoning(inspection).dossier
-    plan = plan_import(read_film_csv(data), survey, dossier, digest)
+    plan = plan_import(read_film_csv(data, MOST_FILE_ROWS), survey, dossier, digest)
     fault = ""
     if plan.bad and not accept_clean:
         fault = "There are bad rows: mend the file, or tick that the good rows alone are wanted."
@@ -102,5 +104,9 @@ def store(
     if fault:
         return preview(request, digest, desk.reckoning(inspection), desk, survey, fault)
     drafts = import_drafts(plan, dossier, desk.now(), name=name, sha256=digest, take_finish=finish == "file")
-    desk.logbook.append(inspection, drafts, desk.author)
+    looked_at = checked(Signed(draft, desk.author) for draft in drafts)
+    try:
+        import_entries(desk.logbook, Arriving(inspection, desk.now()), looked_at)
+    except NotAll as error:
+        return preview(request, digest, desk.reckoning(inspection), desk, survey, f"Nothing was stored: {error}")
     return RedirectResponse(f"/inspections/{inspection}/film", 303)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from collections import deque
 from threading import Event, RLock, Thread
 from typing import Any
@@ -9,9 +10,11 @@ from uuid import UUID
 
 from hakutsu.entries import Draft
 from hakutsu.entries.film import GaugeInUse, Reading, Source
+from hakutsu.instruments.addresses import NotAllowed
 from hakutsu.instruments.gauge_line import FilmLine, HelloLine, Line, ProbeLine
 from hakutsu.instruments.gauge_link import GaugeLink
 from hakutsu.instruments.gauge_stand_in import painted_cars
+from hakutsu.logbook import Refused
 from hakutsu.report.wording import reading_words
 from hakutsu.vehicle.vocabulary import Substrate
 from hakutsu.web.desk import Desk
@@ -19,6 +22,7 @@ from hakutsu.web.film.aiming import Aim, next_aim
 from hakutsu.web.owned import DidNotStart, OwnedStandIn, Sessions
 
 KEPT_NEWS = 400
+_log = logging.getLogger("hakutsu.gauge")
 ANSWER_SECONDS = 6.0
 
 
@@ -42,6 +46,7 @@ class GaugeSession:
         self.stand_in = False
         self.follows = False
         self.url = ""
+        self.ended = ""
         self.gauge = ""
         self.battery: int | None = None
         self.aim: Aim | None = None
@@ -56,6 +61,7 @@ class GaugeSession:
             "connected": self.connected,
             "standIn": self.stand_in,
             "url": self.url,
+            "ended": self.ended,
             "gauge": self.gauge,
             "battery": self.battery,
             "follows": self.follows,
@@ -75,11 +81,22 @@ class GaugeSession:
             return [one for one in self.news if one[0] > seen]
 
     def open(self, url: str, *, follows: bool) -> None:
-        """Open the link to a pyserial URL; an open one is closed first."""
+        """Open the link to a port or socket; an open one is closed first.
+
+        Raises
+        ------
+        LinkTrouble
+            If no link may lead there.
+        """
         self.close()
-        self.url, self.follows = url, follows
-        self._link = GaugeLink(url, self._on_line, self._on_garbled, self._on_state)
-        self._link.start()
+        hosts = self._desk.settings.link_hosts
+        try:
+            link = GaugeLink(url, self._on_line, self._on_garbled, self._on_state, self._on_end, hosts)
+        except NotAllowed as error:
+            raise LinkTrouble(str(error)) from error
+        self.url, self.follows, self.ended = link.url, follows, ""
+        self._link = link
+        link.start()
         self.tell(**self.state())
 
     def open_stand_in(self) -> None:
@@ -136,6 +153,16 @@ class GaugeSession:
         self.connected = connected
         self.tell(**self.state())
 
+    def _on_end(self, why: str) -> None:
+        """The link ended by itself: its page says why, and it can be opened again."""
+        self.ended = why
+        with self._lock:
+            self._link, self.connected = None, False
+            process, self._process = self._process, None
+        if process is not None:
+            process.end()
+        self.tell(**self.state())
+
     def _on_garbled(self, raw: bytes, why: str) -> None:
         self.tell(type="garbled", line=raw.decode("ascii", "replace").strip()[:80], why=why)
 
@@ -146,7 +173,7 @@ class GaugeSession:
             self._on_film(line)
 
     def _on_hello(self, line: HelloLine) -> None:
-        self.gauge = line.name
+        self.gauge, self.ended = line.name, ""
         said = GaugeInUse(name=line.name, unit=line.unit, step_um=line.step_um, limit_um=line.limit_um)
         if self._desk.reckoning(self._inspection).dossier.film.gauge != said:
             self._append("film.gauge", said)
@@ -194,7 +221,9 @@ class GaugeSession:
 
     def _append(self, kind: str, body: Any, **envelope: Any) -> UUID:
         draft = Draft.write(kind, body, self._desk.now(), **envelope)
-        self._desk.logbook.append(self._inspection, [draft], self._desk.author)
+        (answer,) = self._desk.logbook.append(self._inspection, [draft], self._desk.author)
+        if isinstance(answer, Refused):
+            self.tell(type="trouble", words=f"not stored: {answer.message}")
         return draft.id
 
     def walk(self) -> None:
@@ -220,6 +249,15 @@ class GaugeSession:
             self._walking.join(timeout=ANSWER_SECONDS + 2)
 
     def _walk(self) -> None:
+        try:
+            self._walk_on()
+        except Exception as error:
+            _log.exception("the walk of a stand-in ended")
+            self.tell(type="trouble", words=f"the walk ended: {error}")
+        self.walked = None
+        self.tell(**self.state())
+
+    def _walk_on(self) -> None:
         panel = self._desk.reckoning(self._inspection).dossier.vehicle.panel_keys()[0]
         while not self._stop_walk.is_set():
             reckoning = self._desk.reckoning(self._inspection)
@@ -238,8 +276,6 @@ class GaugeSession:
             if not self._answered.wait(ANSWER_SECONDS):
                 self.tell(type="trouble", words="the gauge did not answer; the walk stopped")
                 break
-        self.walked = None
-        self.tell(**self.state())
 
 
 class GaugeSessions(Sessions[GaugeSession]):

@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from uuid import UUID
 
 from fastapi import APIRouter, Request
 from fastapi.responses import PlainTextResponse, Response
 
-from hakutsu.exchange.film_csv import write_film_csv
-from hakutsu.reckoning import observation
+from hakutsu.exchange.bundle import film_table
 from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.vocabulary import Unit
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.film.context import PROFILE, film_context, film_fragments, station_config
 from hakutsu.web.rendering import page
@@ -44,14 +41,7 @@ def fragments(reckoning: ReckoningHere, panel: str | None = None, drawing: str =
 
 @router.get("/inspections/{inspection}/film.csv")
 def film_csv(inspection: UUID, reckoning: ReckoningHere) -> Response:
-    """The survey in the exchange format, in the gauge's unit and as the gauge showed it.
-
-    Readings at an edge stay here: the format has no word for them, and elsewhere they would pass for film of the panel.
-    """
-    dossier = reckoning.dossier
-    shown = [observation(reading, dossier) for reading in dossier.film.readings if not reading.body.edge]
-    open_film = replace(reckoning.film_survey, observations=shown)
-    text = write_film_csv([open_film], Unit(reckoning.dossier.film.gauge.unit))
+    """The survey in the exchange format."""
     name = f"film-{str(inspection)[:8]}.csv"
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return PlainTextResponse(text, media_type="text/csv; charset=utf-8", headers=headers)
+    return PlainTextResponse(film_table(reckoning), media_type="text/csv; charset=utf-8", headers=headers)

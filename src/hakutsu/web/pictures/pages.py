@@ -13,8 +13,7 @@ from pydantic import ValidationError
 
 from hakutsu.entries import Draft
 from hakutsu.entries.pictures import Picture, PictureKind
-from hakutsu.logbook import Acknowledged
-from hakutsu.logbook.pictures import SIZES, PictureRefused, StoredFile
+from hakutsu.logbook.pictures import SIZES, SUFFIXES, PictureRefused, StoredFile
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.pictures.context import desk_context, picture_context, pictures_context, shown
@@ -25,6 +24,8 @@ UNMADE = (
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><path fill="none" stroke="#75828c" '
     'stroke-dasharray="2 2" d="M2 2h36v26H2z"/></svg>'
 )
+# A picture opened by itself runs nothing and reaches nothing.
+SHOWN_ALONE = "default-src 'none'; img-src 'self'; media-src 'self'; style-src 'unsafe-inline'; sandbox"
 FOREVER = {"Cache-Control": "private, max-age=31536000, immutable", "Content-Encoding": "identity"}
 
 
@@ -60,20 +61,27 @@ async def take_picture(
     try:
         with desk.pictures.receive() as incoming:
             async for chunk in request.stream():
-                incoming.write(chunk)
+                await run_in_threadpool(incoming.write, chunk)
             stored = await run_in_threadpool(incoming.keep, name)
-        body = _body(stored, name, of, tag or [])
     except PictureRefused as error:
         return JSONResponse({"message": f"{name or 'the file'}: {error}"}, 422)
-    except ValidationError as error:
-        return JSONResponse({"message": error.errors()[0]["msg"]}, 422)
     before = reckoning.dossier.pictures.taken.get(entry)
     if before is not None and before.body.sha256 == stored.sha256:
         return JSONResponse({"entry": str(entry), "fragments": {}})  # sent again: it was here all along
-    draft = Draft.write("picture.taken", body, desk.now(), id=entry, place=place or None)
-    answer = desk.logbook.append(inspection, [draft], desk.author)[0]
-    if not isinstance(answer, Acknowledged):
-        return JSONResponse({"message": answer.message}, 422)
+    message = "it could not be stored"
+    try:
+        body = _body(stored, name, of, tag or [])
+        draft = Draft.write("picture.taken", body, desk.now(), id=entry, place=place or None)
+        answer = await run_in_threadpool(desk.logbook.append, inspection, [draft], desk.author)
+        message = getattr(answer[0], "message", "")
+    except ValidationError as error:
+        first = error.errors()[0]
+        message = f"{first['loc'][0]}: {first['msg']}"
+    finally:
+        if message and incoming.fresh and not desk.logbook.mentions(stored.sha256):
+            desk.pictures.forget(stored.sha256)
+    if message:
+        return JSONResponse({"message": f"{name or 'the file'}: {message}"}, 422)
     if stored.kind is PictureKind.STILL:
         desk.pictures.want(stored.sha256)
     return JSONResponse({"entry": str(entry), "fragments": _fragments(desk.reckoning(inspection), desk)})
@@ -122,8 +130,10 @@ def original(reckoning: ReckoningHere, desk: DeskHere, entry: UUID) -> Response:
     path = desk.pictures.original(body.sha256)
     if not path.exists():
         raise HTTPException(410, "The file of this picture is gone from the data directory.")
-    named = f"inline; filename*=UTF-8''{quote(body.name or entry.hex)}"
-    return FileResponse(path, media_type=body.mime, headers={**FOREVER, "Content-Disposition": named})
+    known = body.mime in SUFFIXES
+    named = f"{'inline' if known else 'attachment'}; filename*=UTF-8''{quote(body.name or entry.hex)}"
+    headers = {**FOREVER, "Content-Disposition": named, "Content-Security-Policy": SHOWN_ALONE}
+    return FileResponse(path, media_type=body.mime if known else "application/octet-stream", headers=headers)
 
 
 @router.get("/inspections/{inspection}/pictures/{entry}/{size}.jpg")

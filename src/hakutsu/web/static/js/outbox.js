@@ -1,11 +1,29 @@
 /**
- * The outbox: entries not yet acknowledged by the server, kept in IndexedDB so that a reload loses nothing.
- * @typedef {{id: string, at: string, kind: string, place?: string|null, body?: object, strikes?: string|null}} Draft
- * @typedef {{acknowledged: string[], refused: {id: string, field: string, message: string}[], fragments?: Record<string, string>}} Reply
+ * The outbox: entries not yet acknowledged by the server, kept in IndexedDB so that a reload loses nothing. One that the
+ * server will not take steps aside with its reason, and those behind it go on.
+ * @typedef {{id: string, at: string, kind: string, place?: string|null, body?: Record<string, unknown>, strikes?: string|null}} Draft
+ * @typedef {{id: string, field: string, message: string}} Refusal
+ * @typedef {{acknowledged: string[], refused: Refusal[], fragments?: Record<string, string>}} Reply
+ * @typedef {{field: string, message: string}} Reason
+ * @typedef {{order: number, inspection: string, draft: Draft, aside?: Reason}} Row
  */
+
+import { showAside } from "./aside.js";
 
 const RETRY_MS = [500, 1000, 2000, 5000, 10000];
 const BATCH = 200;
+const TEMPORARY = new Set([408, 425, 429, 502, 503, 504, 507]);
+const LASTING = 3; // so often may one entry alone meet a fault of the server before it steps aside
+
+/** The server did not take what was sent, whatever the reason. */
+class NotTaken extends Error {
+  /** @param {number} status @param {Reason} reason */
+  constructor(status, reason) {
+    super(reason.message);
+    this.status = status;
+    this.reason = reason;
+  }
+}
 
 /** @returns {Promise<IDBDatabase>} */
 function openDatabase() {
@@ -37,6 +55,7 @@ function transact(database, mode, work) {
 /** Says in the page's head whether everything is stored. @param {number} waiting @param {boolean} offline */
 export function showSaved(waiting, offline) {
   const chip = document.querySelector("#saved");
+  if (!chip) return;
   chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
   chip.classList.toggle("font-bold", offline);
 }
@@ -44,8 +63,8 @@ export function showSaved(waiting, offline) {
 export class Outbox {
   /**
    * @param {string} inspection
-   * @param {{context: () => object, onReply: (reply: Reply) => void, onState: (waiting: number, offline: boolean) => void,
-   *   onRefused: (refused: {draft: Draft, field: string, message: string}[]) => void}} hooks
+   * @param {{context: () => object, onReply: (reply: Reply, context: object) => void, onState: (waiting: number, offline: boolean) => void,
+   *   onRefused: (refused: (Refusal & {draft: Draft})[]) => void}} hooks
    */
   constructor(inspection, hooks) {
     this.inspection = inspection;
@@ -57,13 +76,30 @@ export class Outbox {
     this.again = false;
     this.adding = 0;
     this.known = 0;
+    /** How often the server failed at one entry sent alone. @type {Map<string, number>} */
+    this.faults = new Map();
     addEventListener("online", () => this.send());
+    this.showAside();
   }
 
-  /** @returns {Promise<{order: number, inspection: string, draft: Draft}[]>} */
-  async waiting() {
+  /** @returns {Promise<Row[]>} */
+  async rows() {
     const rows = await transact(await this.database, "readonly", (store) => store.getAll());
     return rows.filter((row) => row.inspection === this.inspection);
+  }
+
+  /** What is still to be sent, in order. */
+  async waiting() {
+    return (await this.rows()).filter((row) => !row.aside);
+  }
+
+  /** What the server would not take. */
+  async aside() {
+    return (await this.rows()).filter((row) => row.aside);
+  }
+
+  async showAside() {
+    showAside(await this.aside(), this);
   }
 
   /** Keep entries, then send them. Resolves once they are kept on this device. @param {Draft[]} drafts */
@@ -79,6 +115,22 @@ export class Outbox {
       this.adding -= drafts.length;
     }
     this.send();
+  }
+
+  /** Send an entry that stepped aside once more, mended. @param {number} order @param {Draft} draft */
+  async retry(order, draft) {
+    await transact(await this.database, "readwrite", (store) => store.put({ order, inspection: this.inspection, draft }));
+    await this.showAside();
+    this.send();
+  }
+
+  /** Give up entries that stepped aside, by their ids. @param {...string} ids */
+  async drop(...ids) {
+    const rows = (await this.aside()).filter((row) => ids.includes(row.draft.id));
+    await transact(await this.database, "readwrite", (store) => {
+      for (const row of rows) store.delete(row.order);
+    });
+    await this.showAside();
   }
 
   /** Tell the page how many entries are on their way. @param {number} waiting kept on this device */
@@ -107,52 +159,79 @@ export class Outbox {
   async sendAll() {
     for (let rows = await this.waiting(); rows.length; rows = await this.waiting()) {
       this.say(rows.length);
-      let reply;
+      const batch = rows.slice(0, this.batch);
+      const context = this.hooks.context();
       try {
-        reply = await this.post(rows.slice(0, this.batch).map((row) => row.draft));
-      } catch {
+        const reply = await this.post(batch.map((row) => row.draft), context);
+        this.failures = 0;
+        this.batch = Math.min(BATCH, this.batch * 2);
+        await this.settle(rows, reply, context);
+      } catch (trouble) {
+        if (await this.stepAside(batch, trouble)) continue;
         this.failures += 1;
         this.say(rows.length);
         this.timer = setTimeout(() => this.send(), RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1]);
         return;
       }
-      this.failures = 0;
-      await this.settle(rows, reply);
     }
     this.say(0);
   }
 
-  /** @param {Draft[]} drafts @returns {Promise<Reply>} */
-  async post(drafts) {
+  /**
+   * What to do about a batch that was not taken: true to go on at once, false to try again later. One entry that cannot be
+   * taken must not take its neighbours with it: they are sent one by one, and that one steps aside.
+   * @param {Row[]} batch @param {unknown} trouble
+   */
+  async stepAside(batch, trouble) {
+    if (!(trouble instanceof NotTaken) || TEMPORARY.has(trouble.status)) return false;
+    if (batch.length > 1) {
+      this.batch = 1;
+      return true;
+    }
+    const { id } = batch[0].draft;
+    const times = (this.faults.get(id) ?? 0) + 1;
+    this.faults.set(id, times);
+    if (trouble.status >= 500 && times < LASTING) return false;
+    this.faults.delete(id);
+    await this.putAside([{ ...batch[0], aside: trouble.reason }]);
+    this.hooks.onRefused([{ id, ...trouble.reason, draft: batch[0].draft }]);
+    return true;
+  }
+
+  /** @param {Row[]} rows */
+  async putAside(rows) {
+    await transact(await this.database, "readwrite", (store) => {
+      for (const row of rows) store.put(row);
+    });
+    await this.showAside();
+  }
+
+  /** @param {Draft[]} drafts @param {object} context @returns {Promise<Reply>} */
+  async post(drafts, context) {
     const response = await fetch(`/inspections/${this.inspection}/entries`, {
       method: "POST",
       headers: { "Content-Type": "application/json", Accept: "application/json" },
-      body: JSON.stringify({ entries: drafts, ...this.hooks.context() }),
+      body: JSON.stringify({ entries: drafts, ...context }),
     });
     if (response.ok) return response.json();
-    if (response.status === 422) {
-      const said = await response.json();
-      const message = said.message || "the server does not understand this entry";
-      // One entry that cannot be read must not take its neighbours with it: send them one by one.
-      const alone = drafts.length === 1;
-      this.batch = alone ? BATCH : 1;
-      return { acknowledged: [], refused: alone ? [{ id: drafts[0].id, field: said.field || "", message }] : [] };
-    }
-    throw new Error(`server answered ${response.status}`);
+    const said = await response.json().catch(() => ({}));
+    const message = said.message || `the server answered ${response.status}`;
+    throw new NotTaken(response.status, { field: said.field || "", message });
   }
 
-  /** Drop what the server answered for; hand refused entries back. */
-  async settle(rows, reply) {
-    const answered = new Set([...reply.acknowledged, ...reply.refused.map((one) => one.id)]);
+  /** Drop what the server has; what it refused steps aside. @param {Row[]} rows @param {Reply} reply @param {object} context */
+  async settle(rows, reply, context) {
+    const has = new Set(reply.acknowledged);
+    const byId = new Map(rows.map((row) => [row.draft.id, row]));
+    const refused = reply.refused.filter((one) => byId.has(one.id));
     await transact(await this.database, "readwrite", (store) => {
-      for (const row of rows) if (answered.has(row.draft.id)) store.delete(row.order);
+      for (const row of rows) if (has.has(row.draft.id)) store.delete(row.order);
+      for (const { id, field, message } of refused) store.put({ ...byId.get(id), aside: { field, message } });
     });
-    const refused = reply.refused.map((one) => ({
-      ...one,
-      draft: rows.find((row) => row.draft.id === one.id).draft,
-    }));
-    this.hooks.onReply(reply);
-    if (refused.length) this.hooks.onRefused(refused);
+    this.hooks.onReply(reply, context);
+    if (!refused.length) return;
+    await this.showAside();
+    this.hooks.onRefused(refused.map((one) => ({ ...one, draft: byId.get(one.id).draft })));
   }
 }
 

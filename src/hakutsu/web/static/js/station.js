@@ -106,6 +106,7 @@ export function openStation(view, { context = () => ({}), again, after, fallback
         const kept = sent.get(one.draft.id);
         const form = kept && (kept.form.isConnected ? kept.form : again?.(kept));
         if (form === kept?.form && kept) restore(kept.held);
+        if (form) form.dataset.mends = one.draft.id; // sent anew from here, it need not be kept aside any longer
         const field = form && one.field ? fieldOf(form, one.field) : null;
         const name = field?.labels?.[0]?.textContent.trim() || one.field;
         const marked = field && mark(field, one.message);
@@ -129,6 +130,9 @@ export function openStation(view, { context = () => ({}), again, after, fallback
       const made = draft(kind, body, envelope);
       sent.set(made.id, { form, held: snapshot(form), ...more });
       await outbox.add([made]);
+      const { mends } = form.dataset;
+      delete form.dataset.mends;
+      if (mends) await outbox.drop(mends);
       return made;
     },
     /** Send what waited, and tell tests and tools that the page listens. */

@@ -34,7 +34,8 @@ export function gaugeLink(station) {
     state = now;
     const charge = now.battery === null ? "" : `, battery ${now.battery} %`;
     const name = now.gauge || now.url;
-    words.textContent = !now.open ? "not connected" : now.connected ? `${name}: connected${charge}` : `${name}: looking for it …`;
+    const ended = now.ended ? `not connected: ${now.ended}` : "not connected";
+    words.textContent = !now.open ? ended : now.connected ? `${name}: connected${charge}` : `${name}: looking for it …`;
     chip.hidden = !now.open;
     chip.textContent = now.connected ? `gauge connected${now.aim && now.aim.words ? `, aimed ${now.aim.words}` : ""}` : "gauge: looking for it …";
     chip.classList.toggle("font-bold", now.open && !now.connected);

@@ -9,7 +9,6 @@ export class Said {
 
   /** @param {string} words @param {[string, () => void]} [offer] one thing that can be done about it */
   say(words, offer) {
-    this.leave();
     this.news.className = "mt-1 min-h-6 text-soft";
     this.news.textContent = words;
     if (offer) this.news.append(" ", this.button(offer, "underline min-h-11 px-2"));
@@ -17,19 +16,16 @@ export class Said {
 
   /** @param {string} words */
   fault(words) {
-    this.leave();
     this.news.className = "mt-1 min-h-6 font-bold text-needs";
     this.news.textContent = words;
   }
 
   /** @param {string} words @param {[string, () => void][]} answers */
   ask(words, answers) {
-    this.news.textContent = "";
     this.question.hidden = false;
     this.question.querySelector("[data-question-words]").textContent = words;
     const place = this.question.querySelector("[data-question-answers]");
     place.replaceChildren(...answers.map((answer) => this.button(answer, "button")));
-    place.firstElementChild.focus();
   }
 
   /** Close an open question. */

@@ -4,7 +4,8 @@ import { swap } from "../fragments.js";
 import { draft, Outbox, showSaved } from "../outbox.js";
 import { Aim } from "./aim.js";
 import { gaugeForms } from "./gauge.js";
-import { looksLike, readLine } from "./line.js";
+import { Doubts } from "./doubts.js";
+import { readLine } from "./line.js";
 import { gaugeLink } from "./link.js";
 import { panelForms } from "./panel.js";
 import { bodyOf, micrometres, wordsOf } from "./reading.js";
@@ -28,11 +29,26 @@ let edge = false;
 /** Ids of readings entered in this window, newest last. @type {{id: string, words: string}[]} */
 const mine = [];
 
+/** Places my readings stand at that the server has not acknowledged yet, by the reading's id. @type {Map<string, {u: number, v: number}>} */
+const taken = new Map();
+/** When fragments were asked for: what was asked earlier never replaces what was asked later. @type {WeakMap<object, number>} */
+const askedAt = new WeakMap();
+let asked = 0;
+let shown = 0;
+
 const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "film", panel, drawing: drawingNow() }),
-  onReply: (reply) => reply.fragments && show(reply.fragments),
+  context: () => {
+    const context = { view: "film", panel, drawing: drawingNow() };
+    askedAt.set(context, ++asked);
+    return context;
+  },
+  onReply: (reply, context) => {
+    reply.acknowledged.forEach((id) => taken.delete(id));
+    if (reply.fragments && context.panel === panel) show(reply.fragments, askedAt.get(context));
+  },
   onState: showSaved,
   onRefused: (refused) => {
+    refused.forEach((one) => taken.delete(one.id));
     const words = refused.map((one) => `${one.draft.place ? names.get(one.draft.place) || one.draft.place : "entry"}: ${one.message}`);
     said.fault(`Not stored: ${words.join("; ")}`);
   },
@@ -43,19 +59,26 @@ function readNow() {
   return { ...document.querySelector("[data-now]").dataset };
 }
 
-/** @param {Record<string, string>} fragments */
-function show(fragments) {
+/** Show fragments of the panel in hand, unless newer ones are there. @param {Record<string, string>} fragments @param {number} order */
+function show(fragments, order) {
+  if (order <= shown) return;
+  shown = order;
   swap(fragments);
   now = readNow();
-  if (now.panel !== panel) return go(panel);
   document.querySelector("[data-current-name]").textContent = now.name;
   document.querySelector("[data-current-count]").textContent = now.count;
   showRepeat();
   showLayers();
   showCurrent();
   forms.restore();
-  aim.facing(now.panel, JSON.parse(now.spots || "[]"));
+  aim.facing(now.panel, left());
   history.replaceState(null, "", `?panel=${panel}${drawingNow() === "sheet" ? "&drawing=sheet" : ""}`);
+}
+
+/** Spots of the panel shown that neither the server nor readings still on their way have. */
+function left() {
+  const used = [...taken.values()];
+  return JSON.parse(now.spots || "[]").filter(([u, v]) => !used.some((one) => one.u === u && one.v === v));
 }
 
 function showRepeat() {
@@ -69,25 +92,31 @@ function showRepeat() {
   box.querySelector("[data-repeat-words]").textContent = `${now.surpriseWords || ""}${count ? ` (repeated ${count} of 2)` : ""}.`;
 }
 
-/** Go to another panel. @param {string} key @param {boolean} [quiet] the connected gauge is not aimed there */
+let going = new AbortController();
+
+/** Go to another panel: at once for what is typed next, its parts when they come. @param {string} key @param {boolean} [quiet] the connected gauge is not aimed there */
 async function go(key, quiet = false) {
   if (!quiet && key !== panel) link.aim({ panel: key }, false);
+  if (key !== panel) repeating = false;
   panel = key;
-  repeating = false;
   document.querySelector("[data-current-name]").textContent = names.get(key);
   main.setAttribute("aria-busy", "true");
+  going.abort();
+  going = new AbortController();
+  const order = ++asked;
   try {
     const response = await fetch(`/inspections/${config.inspection}/film/fragments?panel=${key}&drawing=${drawingNow()}`, {
       headers: { Accept: "application/json" },
+      signal: going.signal,
     });
     const fragments = await response.json();
-    if (panel === key) show(fragments);
-  } catch {
+    if (panel === key) show(fragments, order);
+  } catch (trouble) {
+    if (trouble.name === "AbortError") return;
     document.querySelector("[data-current-count]").textContent = "";
     said.say(`${names.get(key)}: no connection; readings are kept on this device`);
-  } finally {
-    if (panel === key) main.removeAttribute("aria-busy");
   }
+  if (panel === key) main.removeAttribute("aria-busy");
 }
 
 function neighbour(step) {
@@ -95,10 +124,15 @@ function neighbour(step) {
   return config.panels[(place + step + config.panels.length) % config.panels.length].key;
 }
 
-/** @param {object} reading */
+/** A reading as it was when Enter was pressed. @param {object} reading */
 function readingDraft(reading) {
   const repeats = (reading.repeat || repeating) && now.surprise && reading.panel === now.panel ? now.surprise : undefined;
-  return draft("film.reading", bodyOf({ ...reading, edge: reading.edge || edge }, config.gauge, repeats), { place: reading.panel });
+  return { ...draft("film.reading", {}, { place: reading.panel }), repeats, reading: { ...reading, edge: reading.edge || edge } };
+}
+
+/** The entry of a reading. @param {ReturnType<typeof readingDraft>} held */
+function entryOf({ repeats, reading, ...envelope }) {
+  return { ...envelope, body: bodyOf(reading, config.gauge, repeats) };
 }
 
 /** Readings with the places they were taken at, where one was aimed. Repeats stand beside the reading they repeat. */
@@ -109,54 +143,72 @@ function placed(readings) {
   return readings.map((one) => (one.panel === readings[0].panel ? { ...one, place: places[next++] } : one));
 }
 
-/** Store readings, in order. @param {object[]} readings */
-async function store(readings) {
-  const repeat = readings.some((one) => one.repeat);
-  if (repeat && readings.some((one) => one.panel !== now.panel)) return said.fault("Go to the panel first, then repeat its reading");
-  if (repeat && !now.surprise) return said.fault("There is no open repeat on this panel: leave out the r");
-  const drafts = placed(readings).map(readingDraft);
-  try {
-    await outbox.add(drafts);
-  } catch {
-    return said.fault("This browser could not keep the reading: free some space, then press Enter again");
+/** Keep readings, in order; what was typed comes back if this device cannot keep it. @param {ReturnType<typeof readingDraft>[]} held @param {string} text */
+async function store(held, text) {
+  for (const one of held) {
+    mine.push({ id: one.id, words: wordsOf(one.reading, names.get(one.place)) });
+    if (one.reading.place) taken.set(one.id, one.reading.place);
   }
-  drafts.forEach((one, i) => mine.push({ id: one.id, words: wordsOf(readings[i], names.get(readings[i].panel)) }));
-  if (edge) setEdge(false);
-  line.value = "";
-  said.say(`${readings.map((one) => one.raw || one.status).join(" ")} on ${names.get(readings[0].panel)}`);
+  said.say(`${held.map((one) => one.reading.raw || one.reading.status).join(" ")} on ${names.get(held[0].place)}`);
+  try {
+    await outbox.add(held.map(entryOf));
+  } catch {
+    const ids = new Set(held.map((one) => one.id));
+    mine.splice(0, mine.length, ...mine.filter((one) => !ids.has(one.id)));
+    ids.forEach((id) => taken.delete(id));
+    line.value = [text, line.value].filter(Boolean).join(" ");
+    said.fault("This browser could not keep the reading: free some space, then press Enter again");
+  }
 }
 
-/** Ask about numbers that look like the other unit, then store. */
-function accept(readings, target) {
+const doubts = new Doubts(said, config, {
+  name: (key) => names.get(key),
+  settled: store,
+  back: (text, key) => {
+    line.value = [text, line.value].filter(Boolean).join(" ");
+    if (key !== panel) go(key);
+  },
+  answered: () => line.focus(),
+});
+
+/** Something is wrong with the line: it stays, marked, so that what is typed next takes its place. @param {string} words */
+function refuse(words) {
+  said.fault(words);
+  line.select();
+}
+
+/** Take the line: it is empty, and what it says belongs to the panel shown, before anything else happens. */
+function enter() {
+  const text = line.value.trim();
+  if (!text) return said.say("Type a reading, then Enter");
+  const read = readLine(text, { panel, unit: config.gauge.unit, fitted, codes: config.codes });
+  if (read.fault) return refuse(read.fault);
+  const readings = read.actions.filter((one) => one.kind === "reading");
   const most = config.doubt.most_um;
   const tooMuch = readings.find((one) => micrometres(one) > most);
-  if (tooMuch) return said.fault(`${tooMuch.raw}: more than ${most.toLocaleString("en")} µm is no film`);
-  const odd = readings.find((one) => looksLike(one, config.doubt));
-  const done = async (chosen) => {
-    await store(chosen);
-    if (target !== panel) await go(target);
-    line.focus();
-  };
-  if (!odd) return done(readings);
-  const other = looksLike(odd, config.doubt);
-  const label = { um: "µm", mil: "mil" };
-  return said.ask(`${odd.raw} ${label[odd.unit]} looks like a number in ${label[other]}.`, [
-    [`It was ${odd.raw} ${label[other]}`, () => done(readings.map((one) => (looksLike(one, config.doubt) ? { ...one, unit: other, explicit: true } : one)))],
-    [`Keep ${odd.raw} ${label[odd.unit]}`, () => done(readings.map((one) => ({ ...one, explicit: true })))],
-  ]);
+  if (tooMuch) return refuse(`${tooMuch.raw}: more than ${most.toLocaleString("en")} µm is no film`);
+  const wrong = readings.some((one) => one.repeat) && wrongRepeat(readings);
+  if (wrong) return refuse(wrong);
+  line.value = "";
+  if (!readings.length) {
+    const [action] = read.actions;
+    return action.kind === "go" ? go(read.panel) : act[action.kind]();
+  }
+  take(readings, text);
+  return read.panel === panel ? undefined : go(read.panel);
 }
 
-async function enter() {
-  const text = line.value;
-  if (!text.trim()) return said.say("Type a reading, then Enter");
-  const read = readLine(text, { panel, unit: config.gauge.unit, fitted, codes: config.codes });
-  if (read.fault) return said.fault(read.fault);
-  const readings = read.actions.filter((one) => one.kind === "reading");
-  if (readings.length) return accept(readings, read.panel);
-  line.value = "";
-  const [action] = read.actions;
-  if (action.kind === "go") return go(read.panel);
-  return act[action.kind]();
+/** Why repeats cannot be taken now; nothing if they can. */
+function wrongRepeat(readings) {
+  if (readings.some((one) => one.panel !== now.panel)) return "Go to the panel first, then repeat its reading";
+  return now.surprise ? "" : "There is no open repeat on this panel: leave out the r";
+}
+
+/** Store readings, or ask about them first. @param {object[]} readings @param {string} text */
+function take(readings, text) {
+  const held = placed(readings).map(readingDraft);
+  if (edge) setEdge(false);
+  return doubts.about(held) ? doubts.ask(held, text) : store(held, text);
 }
 
 const single = (status) => ({ kind: "reading", panel, value: null, unit: config.gauge.unit, status, edge: false, repeat: false });
@@ -165,8 +217,8 @@ const act = {
   next: () => go(neighbour(1)),
   back: () => go(neighbour(-1)),
   help: () => keys.showModal(),
-  over: () => store([single("over")]),
-  none: () => store([single("none")]),
+  over: () => take([single("over")], "over"),
+  none: () => take([single("none")], "none"),
   edge: () => setEdge(!edge),
   follow: () => aim.toggle(),
   spot: () => (aim.place ? aim.toggle() : (aim.nextSpot(), aim.show())),
@@ -252,6 +304,7 @@ line.addEventListener("keydown", (event) => {
 document.addEventListener("keydown", (event) => {
   const typing = event.target.matches("input:not(#line), select, textarea");
   if (event.key === "Escape" && !keys.open) {
+    if (doubts.open) return doubts.takeBack();
     said.leave();
     line.value = "";
     repeating = false;
@@ -339,7 +392,7 @@ document.addEventListener("change", (event) => {
 showRepeat();
 showLayers();
 showCurrent();
-aim.facing(now.panel, JSON.parse(now.spots || "[]"));
+aim.facing(now.panel, left());
 outbox.send();
 if (wantedDrawing()) await draw(wantedDrawing());
 document.documentElement.dataset.ready = "film";

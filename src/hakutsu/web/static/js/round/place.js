@@ -1,6 +1,7 @@
 /** The place sheet: film by short codes, remarks of every kind, "nothing found" and limits, all through the outbox. */
 
 import { swap } from "../fragments.js";
+import { doubtOf } from "../film/doubts.js";
 import { readLine } from "../film/line.js";
 import { bodyOf } from "../film/reading.js";
 import { draft, Outbox, showSaved } from "../outbox.js";
@@ -40,12 +41,19 @@ document.querySelector("[data-film-line]")?.addEventListener("submit", async (ev
   if (read.fault) return say(read.fault, true);
   const readings = read.actions.filter((one) => one.kind === "reading");
   if (!readings.length) return say("Numbers are missing: code and readings in one line", true);
-  await outbox.add(
-    readings.map((one) => draft("film.reading", bodyOf(one, config.gauge), { place: one.panel })),
-  );
-  say(`${readings.length} reading${readings.length > 1 ? "s" : ""} kept`);
+  const doubt = readings.map((one) => doubtOf(one, config.doubt, config.gauge)).find(Boolean);
+  if (doubt) return say(`${doubt.words} If it is right, write the unit behind it.`, true);
+  // The line is empty before anything else happens: what is typed next belongs to the next reading.
+  const text = line.value;
   line.value = "";
-  return line.focus();
+  line.focus();
+  try {
+    await outbox.add(readings.map((one) => draft("film.reading", bodyOf(one, config.gauge), { place: one.panel })));
+  } catch {
+    line.value = [text, line.value].filter(Boolean).join(" ");
+    return say("This browser could not keep the reading: free some space, then press Enter again", true);
+  }
+  return say(`${readings.length} reading${readings.length > 1 ? "s" : ""} kept`);
 });
 
 const FIELD = { "general.hint": "seen", "general.ask_seller": "question", "general.for_desk": "question", "general.intervention": "done", "general.seen": "text" };

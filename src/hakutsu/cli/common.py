@@ -1,0 +1,47 @@
+"""What all commands share: the application, its options, and how a command fails."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+from typing import Annotated, NoReturn
+
+import typer
+
+from hakutsu.logbook import DataDirectory, DataTrouble, Logbook
+
+BAD_INPUT = 2
+DEFAULT_DATA = Path("data")
+DEFAULT_PORT = 8471
+LOOPBACK = "127.0.0.1"
+
+app = typer.Typer(no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False)
+imports = typer.Typer(no_args_is_help=True, help="Bring files into an inspection.")
+app.add_typer(imports, name="import")
+gauges = typer.Typer(no_args_is_help=True, help="Film gauges and their stand-in.")
+app.add_typer(gauges, name="gauge")
+scans = typer.Typer(no_args_is_help=True, help="The scan link and its stand-in.")
+app.add_typer(scans, name="scan")
+
+DataOption = Annotated[Path, typer.Option("--data", help="The data directory.")]
+PortOption = Annotated[int, typer.Option("--port", min=0, max=65535, help="Port to listen on; 0 takes a free one.")]
+
+
+@app.callback()
+def _root() -> None:
+    """Hakutsu: the independent vehicle inspector's workbench."""
+
+
+def fail(*lines: object, code: int = BAD_INPUT) -> NoReturn:
+    """End with lines on standard error."""
+    for line in lines:
+        print(line, file=sys.stderr)
+    raise typer.Exit(code)
+
+
+def logbook_at(data: Path) -> Logbook:
+    """The logbook of a data directory; whatever is wrong with it ends the command with a sentence."""
+    try:
+        return Logbook(DataDirectory(data).engine())
+    except DataTrouble as error:
+        fail(error)
