@@ -17,7 +17,8 @@ class FastTyping(BrowserCase):
     def survey(self, here):
         """Four numbers on each of fifteen panels, never pausing; what they must become."""
         keys = self.driver.execute_script(
-            "return JSON.parse(document.querySelector('[data-film-station]').dataset.config).panels.map((one) => one.key)"
+            "const { config } = document.querySelector('[data-film-station]').dataset;"
+            "return JSON.parse(config).panels.map((one) => one.key)"
         )
         start = self.driver.execute_script("return document.querySelector('[data-now]').dataset.panel")
         at = keys.index(start)

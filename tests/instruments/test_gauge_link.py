@@ -2,8 +2,10 @@ import socket
 import threading
 import time
 import unittest
+from unittest.mock import patch
 
-from hakutsu.instruments.gauge_line import FilmLine, HelloLine, ProbeLine, write_line
+from hakutsu.instruments.addresses import NotAllowed
+from hakutsu.instruments.gauge_line import FilmLine, HelloLine, ProbeLine, WhoLine, check_sum, write_line
 from hakutsu.instruments.gauge_link import GaugeLink
 from hakutsu.instruments.gauge_stand_in import StandIn, painted_cars, serve_stand_in
 from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
@@ -37,7 +39,7 @@ class Heard:
         return [line for line in self.lines if isinstance(line, FilmLine)]
 
 
-class Linked(unittest.TestCase):
+class LinkCase(unittest.TestCase):
     def hear(self, url):
         heard = Heard(url)
         heard.link.start()
@@ -50,6 +52,8 @@ class Linked(unittest.TestCase):
         wait(lambda: ports)
         return f"socket://127.0.0.1:{ports[0]}"
 
+
+class Linked(LinkCase):
     def test_the_stand_in_says_who_it_is_and_answers_every_probe(self):
         heard = self.hear(self.stand_in())
         wait(lambda: heard.lines)
@@ -109,3 +113,47 @@ class StandIns(unittest.TestCase):
                 self.assertEqual(line.unit, Unit.MIL)
                 self.assertAlmostEqual(line.value * 2, round(line.value * 2))
                 self.assertLess(line.value, 40)
+
+
+class Ends(LinkCase):
+    def test_a_gauge_that_says_impossible_things_of_itself_is_dropped_and_read_on(self):
+        with socket.create_server(("127.0.0.1", 0)) as server:
+            heard = self.hear(f"socket://127.0.0.1:{server.getsockname()[1]}")
+            connection, _ = server.accept()
+            with connection:
+                for words in (
+                    "gauge um step 1 limit 999999 name Boaster",
+                    "gauge um step 0 limit 1500 name Still",
+                    "gauge mil step 9 limit 40 name Coarse",
+                    "gauge um step 1 limit 5 name Short",
+                ):
+                    connection.sendall(f"{words} #{check_sum(words)}\n".encode())
+                connection.sendall(write_line(FilmLine(118, Unit.UM, ReadingStatus.OK, Substrate.STEEL)))
+                wait(lambda: heard.films())
+        self.assertEqual([why.split()[0] for _, why in heard.garbled], ["no"] * 4)
+        self.assertEqual(heard.ends, [])
+
+    def test_what_ends_the_reader_is_told(self):
+        def fail(_line):
+            raise ZeroDivisionError("the page broke")
+
+        ends = []
+        link = GaugeLink(self.stand_in(), fail, lambda *_: None, lambda _: None, ends.append)
+        with self.assertLogs("hakutsu.gauge", "ERROR"):
+            link.start()
+            wait(lambda: ends)
+        self.assertEqual(ends, ["the link broke off: the page broke"])
+        self.assertFalse(link.send(WhoLine()))
+
+    def test_it_does_not_knock_for_ever(self):
+        ends = []
+        with patch("hakutsu.instruments.gauge_link.GIVES_UP_SECONDS", 0.3):
+            link = GaugeLink("socket://127.0.0.1:1", lambda _: None, lambda *_: None, lambda _: None, ends.append)
+            link.start()
+            wait(lambda: ends)
+        self.assertIn("connect it again", ends[0])
+
+    def test_no_link_leads_where_none_may(self):
+        for address in ("spy:///tmp/victim", "socket://192.0.2.7:7000"):
+            with self.assertRaises(NotAllowed):
+                GaugeLink(address, print, print, print, print)

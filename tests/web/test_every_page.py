@@ -8,46 +8,12 @@ from hakutsu.demo.building import CARS, demo_id
 from hakutsu.entries import Draft, kinds
 from hakutsu.entries.hazards import HazardRaised
 from hakutsu.entries.settings import Overrides
-from hakutsu.vehicle.places import places
-from hakutsu.web.engine.context import ROOMS as ENGINE
-from hakutsu.web.life.context import ROOMS as LIFE
-from hakutsu.web.outside.context import ROOMS as OUTSIDE
 from tests.builders import NOON
 from tests.entries.test_entries import SAMPLES
-from tests.web.case import RoundCase
-
-ROOMS = {"engine": ENGINE, "life": LIFE, "outside": OUTSIDE}
-STREAMS = ("film/link/news",)  # never ends
-OF_A_THING = (
-    "{entry}",
-    "{digest}",
-    "pictures/compare",
-    "engine/link",
-    "plan.ics",
-)  # need what is not there
-START = "/inspections/{inspection}"
+from tests.web.addresses import AddressCase
 
 
-class EveryAddress(RoundCase):
-    def addresses(self):
-        for path, verbs in self.client.app.openapi()["paths"].items():
-            rest = path.removeprefix(START)
-            if not path.startswith(START) or "get" not in verbs or any(one in path for one in (*STREAMS, *OF_A_THING)):
-                continue
-            if "{place}" in path:
-                yield from (rest.replace("{place}", key) for key in places())
-            elif "{room}" in path:
-                yield from (rest.replace("{room}", room) for room in ROOMS[rest.split("/")[1]])
-            else:
-                yield rest
-
-    def answers(self, inspection):
-        for rest in self.addresses():
-            with self.subTest(rest):
-                answer = self.client.get(f"/inspections/{inspection}{rest}")
-                self.assertEqual(answer.status_code, 200)
-                self.assertNotRegex(answer.text, r"\{(left|right|distance|depth|temperature|pressure|place) ?[^}]*\}")
-
+class EveryAddress(AddressCase):
     def test_the_addresses_are_found(self):
         found = list(self.addresses())
         self.assertGreater(len(found), 55)
@@ -70,7 +36,7 @@ class EveryAddress(RoundCase):
             for place in (None, "roof", "bay", "wheel_front_left", "door_front_left", "front_left"):
                 draft = Draft(id=uuid4(), at=NOON, kind=kind, version=int(version), body=body, place=place)
                 self.post(self.inspection, draft)
-        self.assertGreater(len(self.dossier().entries), 300)
+        self.assertGreater(len(self.dossier().entries), 250)
         self.answers(self.inspection)
 
     def test_one_stored_where_it_does_not_belong_is_read_and_does_no_harm(self):

@@ -1,5 +1,7 @@
 import json
 import time
+from pathlib import Path
+from unittest.mock import patch
 from uuid import UUID
 
 from hakutsu.entries import Draft
@@ -183,3 +185,44 @@ class News(GaugeCase):
         (number, said) = self.session.since(self.session.last - 1)[0]
         self.assertEqual((number, said["type"]), (self.session.last, "garbled"))
         self.assertIsInstance(self.inspection, UUID)
+
+
+class Addresses(GaugeCase):
+    def open(self, url):
+        return self.client.post(self.link, json={"url": url}, headers={"accept": "application/json"})
+
+    def test_a_link_empties_no_file_and_reaches_no_other_machine(self):
+        victim = Path(self.directory.name) / "victim"
+        victim.write_text("precious")
+        scan = f"/inspections/{self.inspection}/engine/link"
+        for url in (f"spy://{victim}", f"spy:///dev/null?file={victim}", "socket://192.0.2.7:7000", str(victim)):
+            for address in (self.link, scan):
+                answer = self.client.post(address, json={"url": url}, headers={"accept": "application/json"})
+                self.assertEqual(answer.status_code, 503, (address, url))
+                self.assertRegex(answer.json()["message"], "write a port|another machine")
+        self.assertEqual(victim.read_text(), "precious")
+        self.assertFalse(self.session.state()["open"])
+
+    def test_a_host_the_account_names_may_be_reached(self):
+        form = {key: value for key, value in self.settings_form().items() if value}
+        answer = self.client.post("/settings", data=form | {"link_hosts": "gauge-bridge, 192.0.2.7"})
+        self.assertEqual(answer.status_code, 200)
+        self.assertEqual(self.client.app.state.desk.settings.link_hosts, ("gauge-bridge", "192.0.2.7"))
+        self.assertIn("gauge-bridge 192.0.2.7", self.client.get("/settings").text)
+        with patch("hakutsu.web.film.link.GaugeLink.start"):
+            self.assertEqual(self.open("socket://gauge-bridge:7000").status_code, 200)
+        bad = self.client.post("/settings", data=form | {"link_hosts": "http://x/y"})
+        self.assertEqual(bad.status_code, 422)
+        self.assertIn("apart by blanks, such as gauge-bridge", bad.text)
+
+    def settings_form(self):
+        said = self.client.app.state.desk.settings.model_dump(mode="json")
+        return {key: value for key, value in said.items() if isinstance(value, str)} | {
+            "start": "front", "direction": "left side first"}  # fmt: skip
+
+    def test_what_ended_the_reader_is_shown_on_its_page(self):
+        with patch("hakutsu.web.film.link.GaugeLink.start"):
+            self.open("/dev/ttyUSB7")
+        self.session._on_end("the link broke off: it broke")
+        state = self.session.since(0)[-1][1]
+        self.assertEqual((state["open"], state["ended"]), (False, "the link broke off: it broke"))

@@ -180,7 +180,7 @@ class Unread:
     def _said(self, name: str) -> str:
         try:
             said = json.loads(self.stored)
-        except ValueError:
+        except (ValueError, RecursionError):
             return ""
         value = said.get(name) if isinstance(said, dict) else None
         return value[:60] if isinstance(value, str) else ""

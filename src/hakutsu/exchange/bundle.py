@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import mimetypes
 import zipfile
 from collections.abc import Iterator
 from dataclasses import replace
@@ -47,7 +48,7 @@ def lines(logbook: Logbook, inspection: UUID) -> Iterator[dict[str, Any]]:
     for row in logbook.rows(inspection):
         try:
             said = json.loads(row.draft)
-        except ValueError:
+        except (ValueError, RecursionError):
             said = None
         about = {"inspection": str(inspection), "by": row.by, "seq": row.seq, "hash": row.hash,
                  "hash_version": row.hash_version}  # fmt: skip
@@ -131,4 +132,4 @@ def _pictures(stored: list[dict[str, Any]]) -> dict[str, str]:
 
 
 def _suffix(mime: str) -> str:
-    return f".{sorted(SUFFIXES[mime])[-1]}" if mime in SUFFIXES else ""
+    return (mimetypes.guess_extension(mime) or "") if mime in SUFFIXES else ""

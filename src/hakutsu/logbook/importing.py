@@ -47,6 +47,8 @@ def _alone(logbook: Logbook) -> Iterator[None]:
         lock.acquire(timeout=LOCK_SECONDS)
     except Timeout as error:
         raise AnotherImport("another import is under way; try again when it is done") from error
+    except OSError as error:
+        raise DataTrouble(f"{logbook.database.parent} cannot be written: {error.strerror}") from error
     try:
         yield
     finally:
@@ -140,7 +142,7 @@ def clear_half_imports(logbook: Logbook) -> int:
     lock = import_lock(logbook)
     try:
         lock.acquire(timeout=0)
-    except Timeout:
+    except (Timeout, OSError):
         return 0
     try:
         return _clear(logbook)

@@ -68,7 +68,7 @@ class Integrity:
                 return Checked(seq, previous, now, seq + 1, "it is missing")
             try:
                 held = row.hash == chained(row.hash_version, previous, str(inspection), row.seq, row.by, row.draft)
-            except (TypeError, ValueError) as error:
+            except (TypeError, ValueError, RecursionError) as error:
                 return Checked(seq, previous, now, row.seq, f"it cannot be read: {error}")
             if not held:
                 return Checked(seq, previous, now, row.seq, "it does not follow from the one before")

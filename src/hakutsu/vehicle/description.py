@@ -7,7 +7,7 @@ from typing import Annotated, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from hakutsu.vehicle.panels import body_styles, default_substrate, panels, walk_order
-from hakutsu.vehicle.vocabulary import Finish, Paint, SteeringSide, Substrate
+from hakutsu.vehicle.vocabulary import Finish, Keys, Paint, SteeringSide, Substrate
 
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
 
@@ -25,12 +25,12 @@ class VehicleDescription(BaseModel):
     colour: Line = ""
     finish: Finish = Finish.FACTORY
     paint: Paint = Paint.UNKNOWN
-    body_style: str = "hatch"
+    body_style: Annotated[str, StringConstraints(max_length=60)] = "hatch"
     doors: Annotated[int, Field(ge=1, le=6)] = 5
     steering: SteeringSide = SteeringSide.RIGHT
-    substrates: dict[str, Substrate] = {}
-    not_fitted: tuple[str, ...] = ()
-    also_fitted: tuple[str, ...] = ()
+    substrates: Annotated[dict[str, Substrate], Field(max_length=200)] = {}
+    not_fitted: Keys = ()
+    also_fitted: Keys = ()
 
     @model_validator(mode="after")
     def _known_words(self) -> Self:

@@ -8,11 +8,12 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
+from hakutsu.vehicle.vocabulary import Keys
+
 Size = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
 Bar = Annotated[float, Field(gt=0, le=12)]
 UNKNOWN = "not known"
 OLDEST, LATEST = date(1880, 1, 1), date(2199, 12, 31)  # from the first motor vehicles on
-Keys = Annotated[tuple[Annotated[str, StringConstraints(max_length=60)], ...], Field(max_length=200)]
 
 
 class Power(StrEnum):

@@ -3,6 +3,11 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import Annotated
+
+from pydantic import Field, StringConstraints
+
+Keys = Annotated[tuple[Annotated[str, StringConstraints(max_length=60)], ...], Field(max_length=200)]
 
 
 class Substrate(StrEnum):

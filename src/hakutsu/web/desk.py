@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 from threading import Lock
-from typing import Annotated, TypeVar
+from typing import Annotated, Literal, TypeVar
 from uuid import UUID
 
 from fastapi import Depends, HTTPException, Request
@@ -109,18 +109,20 @@ class Desk:
             _log.exception("inspection %s cannot be shown", inspection)
             return Unshown(inspection, f"{type(error).__name__} while it was read")
 
+    def _watched(self, inspection: UUID) -> Dossier | Literal[False]:
+        dossier = self.reckoning(inspection).dossier
+        return dossier if dossier.timers.running else False
+
     def watched(self) -> list[Dossier]:
         """Inspections with a timer running; one whose logbook has not changed is not looked into twice."""
         found = []
         for inspection, last in self.logbook.lengths().items():
             if self._unwatched.get(inspection) == last:
                 continue
-            dossier = self.attempt(inspection, lambda one: self.reckoning(one).dossier)
-            if not isinstance(dossier, Dossier):
-                continue
-            if dossier.timers.running:
+            dossier = self.attempt(inspection, self._watched)
+            if isinstance(dossier, Dossier):
                 found.append(dossier)
-            else:
+            elif dossier is False:
                 self._unwatched[inspection] = last
         return found
 

@@ -78,6 +78,8 @@ async def _file_system(request: Request, error: OSError) -> Response:
 
 async def _broken(request: Request, error: Exception) -> Response:
     _log.error("%s %s failed", request.method, request.url.path, exc_info=error)
-    answer = _answer(request, 500, "Something went wrong here, and it is ours to mend. What was stored is stored.", bare=True)
+    answer = _answer(
+        request, 500, "Something went wrong here, and it is ours to mend. What was stored is stored.", bare=True
+    )
     protect(answer.headers, request.url.path)
     return answer

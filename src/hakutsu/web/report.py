@@ -14,6 +14,7 @@ from hakutsu.report.engine_section import engine_section
 from hakutsu.report.film_section import film_section
 from hakutsu.report.follow_up_section import limit_lines, not_fitted_lines, remark_lines
 from hakutsu.report.functions_section import functions_section
+from hakutsu.report.integrity_section import integrity_line
 from hakutsu.report.life_section import life_section
 from hakutsu.report.round_section import answered_questions, hazard_lines, open_questions
 from hakutsu.report.under_section import under_section
@@ -68,5 +69,6 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         terms=reckoning.terms,
         rules=reckoning.rules,
         made=desk.now(),
+        integrity=integrity_line(reckoning, desk.integrity.check(reckoning.dossier.inspection, desk.now())),
         tab="report",
     )

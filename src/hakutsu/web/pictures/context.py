@@ -95,6 +95,7 @@ def pictures_context(reckoning: Reckoning, files: PictureFiles, place: str = "",
         "shots_done": sum(done for _, _, done in listed),
         "where": where(reckoning),
         "waiting": files.waiting,
+        "uncopied": len(files.failed & {one.body.sha256 for one in every}),
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection), "view": "pictures"}),
     }
 

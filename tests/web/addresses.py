@@ -1,0 +1,39 @@
+"""Every address of an inspection, found by itself, and a case that opens them all."""
+
+from hakutsu.vehicle.places import places
+from hakutsu.web.engine.context import ROOMS as ENGINE
+from hakutsu.web.life.context import ROOMS as LIFE
+from hakutsu.web.outside.context import ROOMS as OUTSIDE
+from tests.web.case import RoundCase
+
+ROOMS = {"engine": ENGINE, "life": LIFE, "outside": OUTSIDE}
+STREAMS = ("film/link/news",)  # never ends
+OF_A_THING = (
+    "{entry}",
+    "{digest}",
+    "pictures/compare",
+    "engine/link",
+    "plan.ics",
+)  # need what is not there
+START = "/inspections/{inspection}"
+
+
+class AddressCase(RoundCase):
+    def addresses(self):
+        for path, verbs in self.client.app.openapi()["paths"].items():
+            rest = path.removeprefix(START)
+            if not path.startswith(START) or "get" not in verbs or any(one in path for one in (*STREAMS, *OF_A_THING)):
+                continue
+            if "{place}" in path:
+                yield from (rest.replace("{place}", key) for key in places())
+            elif "{room}" in path:
+                yield from (rest.replace("{room}", room) for room in ROOMS[rest.split("/")[1]])
+            else:
+                yield rest
+
+    def answers(self, inspection):
+        for rest in self.addresses():
+            with self.subTest(rest):
+                answer = self.client.get(f"/inspections/{inspection}{rest}")
+                self.assertEqual(answer.status_code, 200)
+                self.assertNotRegex(answer.text, r"\{(left|right|distance|depth|temperature|pressure|place) ?[^}]*\}")

@@ -1,0 +1,95 @@
+"""Whatever a form can send, at every place it can lie, leaves every page standing."""
+
+from enum import Enum
+from uuid import uuid4
+
+from hakutsu.entries import Draft, EntryError, kinds
+from hakutsu.entries.registry import anywhere, belongs
+from tests.builders import NOON, opened
+from tests.entries.test_entries import SAMPLES
+from tests.web.addresses import AddressCase
+
+# Kinds that add up at a place: each of their values stands in one inspection; of the others the last one counts.
+ADDING_UP = ("body.blemish", "body.rust", "body.glass", "body.trim", "body.addition", "leak.seen", "general.seen")
+PLACES_A_ROUND = 6
+
+
+def choices(annotation):
+    """Values of an enum field, also where it is optional or one of several."""
+    if isinstance(annotation, type) and issubclass(annotation, Enum):
+        return list(annotation)
+    if annotation is bool:
+        return [True, False]
+    return [one for arg in getattr(annotation, "__args__", ()) for one in choices(arg)]
+
+
+def variants(kind):
+    """Bodies of a kind in which every value of every enum field stands somewhere, each as the form would send it."""
+    sample = SAMPLES[f"{kind.name}/{kind.version}"]
+    fields = {name: choices(info.annotation) for name, info in kind.model.model_fields.items()}
+    fields = {name: values for name, values in fields.items() if values}
+    several = {name for name in fields if str(kind.model.model_fields[name].annotation).startswith("tuple")}
+    for i in range(max([1, *map(len, fields.values())])):
+        body = dict(sample)
+        for name, values in fields.items():
+            value = values[i % len(values)]
+            value = value.value if isinstance(value, Enum) else value
+            body[name] = [value] if name in several else value
+        yield body
+
+
+def offered(kind):
+    """Places an entry of a kind may lie at; none at all where it need not lie anywhere."""
+    places = [key for key in sorted(anywhere()) if belongs(kind.name, key)]
+    return places if kind.at is not None else [None, *places]
+
+
+def holds(draft):
+    try:
+        draft.check()
+    except EntryError:
+        return False
+    return True
+
+
+class EveryValue(AddressCase):
+    def sent(self, drafts):
+        """Store them; refusals are fine (a value may not go with the rest of a sample), failures are not."""
+        drafts = [draft for draft in drafts if holds(draft)]
+        for start in range(0, len(drafts), 1000):
+            answer = self.post(self.inspection, *drafts[start : start + 1000])
+            self.assertEqual(answer.status_code, 200)
+            self.assertEqual(answer.json()["refused"], [])
+        return len(drafts)
+
+    def draft(self, kind, body, place):
+        return Draft(id=uuid4(), at=NOON, kind=kind.name, version=kind.version, body=body, place=place)
+
+    def test_every_value_of_what_adds_up_at_every_place(self):
+        drafts = []
+        for name in ADDING_UP:
+            kind = kinds()[name]
+            drafts += [self.draft(kind, body, place) for body in variants(kind) for place in offered(kind) if place]
+        self.assertGreater(self.sent(drafts), 5000)
+        self.answers(self.inspection)
+
+    def test_every_value_of_every_kind_in_turn(self):
+        mine = [kind for kind in kinds().values() if not (kind.by_upload or kind.name.startswith("test."))]
+        rounds = max(len(list(variants(kind))) for kind in mine if kind.name not in ADDING_UP)
+        for turn in range(rounds):
+            self.begin_another()
+            drafts = []
+            for kind in mine:
+                bodies, places = list(variants(kind)), offered(kind)
+                for i in range(min(PLACES_A_ROUND, len(places))):
+                    place = places[(turn * PLACES_A_ROUND + i) % len(places)]
+                    drafts.append(self.draft(kind, bodies[turn % len(bodies)], place))
+            # The vehicle and the brief come last, so that every page has them as the sample says.
+            drafts.sort(key=lambda draft: draft.kind in ("inspection.vehicle", "inspection.stage"))
+            with self.subTest(turn=turn):
+                self.assertGreater(self.sent(drafts), 150)
+                self.answers(self.inspection)
+
+    def begin_another(self):
+        self.inspection = opened(self.logbook)
+        self.here = f"/inspections/{self.inspection}"
