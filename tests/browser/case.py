@@ -9,7 +9,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.wait import WebDriverWait
 
-from tests.browser.driving import RunningServer, browser
+from tests.browser.driving import RunningServer, shared_browser, sized
 
 PATIENCE_SECONDS = 30
 
@@ -23,8 +23,16 @@ class BrowserCase(unittest.TestCase):
         cls.server = RunningServer(demo=cls.demo)
         cls.server.start()
         cls.addClassCleanup(cls.server.__exit__)
-        cls.driver = browser(cls.width, cls.height)
-        cls.addClassCleanup(cls.driver.quit)
+        cls.driver = shared_browser()
+        sized(cls.driver, cls.width, cls.height)
+        cls.addClassCleanup(cls._forget)
+
+    @classmethod
+    def _forget(cls):
+        """Leave nothing of this class in the browser: what it keeps is kept by address."""
+        cls.driver.get("about:blank")
+        what = {"origin": cls.server.address, "storageTypes": "all"}
+        cls.driver.execute_cdp_cmd("Storage.clearDataForOrigin", what)
 
     def open(self, path):
         self.driver.get(self.server.address + path)

@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
+import atexit
+import json
 import os
 import re
+import signal
 import subprocess
 import sys
 import tempfile
+import time
+from contextlib import suppress
+from functools import cache
 from pathlib import Path
 from typing import Self
 
@@ -37,6 +43,64 @@ def browser(width: int = 1280, height: int = 800, *, dark: bool = False) -> webd
     return driver
 
 
+@cache
+def shared_browser() -> webdriver.Chrome:
+    """One browser for all classes of a process; it is ended with it."""
+    driver = browser()
+    atexit.register(driver.quit)
+    return driver
+
+
+def sized(driver: webdriver.Chrome, width: int, height: int) -> None:
+    """Give a browser a screen of a size, as on a fresh start."""
+    for other in driver.window_handles[1:]:
+        driver.switch_to.window(other)
+        driver.close()
+    driver.switch_to.window(driver.window_handles[0])
+    driver.get("about:blank")
+    metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
+    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"media": "", "features": []})
+    driver.execute_cdp_cmd("Emulation.setCPUThrottlingRate", {"rate": 1})
+    driver.get_log("browser")
+
+
+class Forked:
+    """A server that was forked: by its number, since it is no child of this process."""
+
+    def __init__(self, number: int) -> None:
+        self.number = number
+
+    def poll(self) -> int | None:
+        """None while it runs, as of any process."""
+        try:
+            os.kill(self.number, 0)
+        except ProcessLookupError:
+            return -signal.SIGKILL
+        return None
+
+    def kill(self) -> None:
+        """Stop it at once, as a power cut would (SIGKILL), and wait until it is gone."""
+        with suppress(ProcessLookupError):
+            os.kill(self.number, signal.SIGKILL)
+        while self.poll() is None:
+            time.sleep(0.01)
+
+
+@cache
+def forge() -> subprocess.Popen[str]:
+    """The process that forks servers, started when first asked for."""
+    command = [sys.executable, "-m", "tests.browser.forge"]
+    made = subprocess.Popen(command, cwd=ROOT, text=True, stdin=subprocess.PIPE, stdout=subprocess.PIPE)
+    atexit.register(_end, made)
+    return made
+
+
+def _end(process: subprocess.Popen[str]) -> None:
+    process.kill()
+    process.wait()
+
+
 class RunningServer:
     """`hakutsu serve` or `hakutsu demo` as a process of its own; used as a context manager."""
 
@@ -47,20 +111,21 @@ class RunningServer:
 
     def start(self) -> None:
         """Start and wait until the address is printed."""
-        command = [str(HAKUTSU), "demo" if self.demo else "serve", "--data", str(self.data), "--port", str(self.port)]
-        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
-        line = self.process.stdout.readline()
-        found = re.search(r"http://\S+/", line)
+        made = forge()
+        asked = {"with_demo": self.demo, "data": str(self.data), "port": self.port}
+        made.stdin.write(json.dumps(asked) + "\n")
+        made.stdin.flush()
+        number, said = json.loads(made.stdout.readline())
+        found = re.search(r"http://\S+/", said)
         if found is None:
-            raise RuntimeError(line + self.process.stdout.read())
+            raise RuntimeError(said)
+        self.process = Forked(number)
         self.address = found.group().rstrip("/")
         self.port = int(self.address.rsplit(":", 1)[1])
 
     def kill(self) -> None:
         """Stop it at once, as a power cut would (SIGKILL)."""
         self.process.kill()
-        self.process.wait()
-        self.process.stdout.close()
 
     def __enter__(self) -> Self:
         self.start()

@@ -3,7 +3,7 @@ from itertools import pairwise
 
 from hakutsu.demo.building import demo_id
 from tests.browser.case import BrowserCase
-from tests.browser.driving import ROOT, browser
+from tests.browser.driving import ROOT, sized
 
 AXE = ROOT / "node_modules" / "axe-core" / "axe.min.js"
 OPEN = "document.querySelectorAll('details').forEach((one) => { one.open = true; });"
@@ -44,25 +44,25 @@ class Accessibility(BrowserCase):
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
 
-    def check(self, driver):
+    def tearDown(self):
+        sized(self.driver, self.width, self.height)
+
+    def scheme(self, name):
+        scheme = [{"name": "prefers-color-scheme", "value": name}]
+        self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": scheme})
+        self.assertTrue(self.driver.execute_script(f"return matchMedia('(prefers-color-scheme: {name})').matches"))
+
+    def test_axe_finds_nothing_on_any_page_by_day_nor_in_the_dark(self):
+        axe = AXE.read_text(encoding="utf-8")
         for path in self.pages():
-            with self.subTest(path):
-                driver.get(self.server.address + path)
-                driver.execute_script(OPEN)
-                driver.execute_script(AXE.read_text(encoding="utf-8"))
-                found = driver.execute_async_script(RUN)
-                self.assertEqual(found, [], json.dumps(found, indent=1))
-
-    def test_axe_finds_nothing_on_any_page(self):
-        self.check(self.driver)
-
-    def test_nor_in_the_dark(self):
-        driver = browser(dark=True)
-        self.addCleanup(driver.quit)
-        driver.execute_cdp_cmd(
-            "Emulation.setEmulatedMedia", {"features": [{"name": "prefers-color-scheme", "value": "dark"}]}
-        )
-        self.check(driver)
+            self.open(path)
+            self.driver.execute_script(OPEN)
+            self.driver.execute_script(axe)
+            for scheme in ("light", "dark"):
+                with self.subTest(path, scheme=scheme):
+                    self.scheme(scheme)
+                    found = self.driver.execute_async_script(RUN)
+                    self.assertEqual(found, [], json.dumps(found, indent=1))
 
     def test_no_page_complains_on_the_console(self):
         self.driver.get_log("browser")
@@ -72,8 +72,8 @@ class Accessibility(BrowserCase):
         self.assertEqual(self.driver.get_log("browser"), [])
 
     def test_tabs_stand_side_by_side_on_a_narrow_screen(self):
-        driver = browser(390, 844)
-        self.addCleanup(driver.quit)
+        driver = self.driver
+        sized(driver, 390, 844)
         driver.get(f"{self.server.address}/inspections/{demo_id('estate')}/report")
         boxes = driver.execute_script(
             "return [...document.querySelectorAll('.tab')].map((one) => {"
@@ -86,10 +86,8 @@ class Accessibility(BrowserCase):
             self.assertLessEqual(spills, 0)
 
     def test_no_page_runs_sideways_on_a_phone(self):
-        driver = browser(390, 844)
-        self.addCleanup(driver.quit)
-        metrics = {"width": 390, "height": 844, "deviceScaleFactor": 1, "mobile": True}
-        driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        driver = self.driver
+        sized(driver, 390, 844)
         fell = f"/inspections/{demo_id('fell')}"
         for path in (*self.pages(), f"{fell}/report", f"{fell}/arrival", f"{fell}/life/sheet"):
             with self.subTest(path):

@@ -1,12 +1,14 @@
 import tempfile
 import unittest
+from uuid import uuid4
 
 from hakutsu.dossier import gather_dossier
-from hakutsu.entries import Draft
+from hakutsu.entries import Draft, Entry
 from hakutsu.entries.general import Strike
+from hakutsu.entries.opening import Vehicle
 from hakutsu.exchange.film_csv import read_film_csv
-from hakutsu.exchange.film_import import import_drafts, plan_import
-from tests.builders import NOON, logbook_in, opened
+from hakutsu.exchange.film_import import MOST_FILE_ROWS, MOST_ROWS, import_drafts, plan_import
+from tests.builders import NOON, car, logbook_in, opened
 from tests.exchange.test_film_csv import HEADER
 
 
@@ -70,3 +72,28 @@ class Import(unittest.TestCase):
 
     def test_another_metal_than_expected_is_remarked_on(self):
         self.assertIn("aluminium", self.plan("s,roof,,,112,um,ok,aluminium,factory,,").remarks[0])
+
+
+class TooMany(unittest.TestCase):
+    HEADER = "panel,reading,unit,status,substrate,finish\n"
+    ROW = "roof,118,um,ok,steel,factory\n"
+
+    def test_a_file_of_more_rows_than_a_survey_has_is_refused_as_a_whole(self):
+        file = read_film_csv((self.HEADER + self.ROW * 101).encode(), 100)
+        self.assertEqual(file.rows, [])
+        (bad,) = file.bad
+        self.assertEqual((bad.row, bad.reason), (102, "more than 100 rows: is this one vehicle's survey?"))
+        self.assertEqual(len(read_film_csv((self.HEADER + self.ROW * 100).encode(), 100).rows), 100)
+
+    def test_bad_rows_count_too(self):
+        file = read_film_csv((self.HEADER + "keel,1,um,ok,steel,factory\n" * 500).encode(), 100)
+        self.assertEqual(len(file.bad), 1)
+
+    def test_one_vehicle_has_fewer_than_a_file_may_have(self):
+        file = read_film_csv((self.HEADER + self.ROW * (MOST_ROWS + 1)).encode(), MOST_FILE_ROWS)
+        inspection = uuid4()
+        vehicle = Draft.write("inspection.vehicle", Vehicle(vehicle=car()), NOON)
+        entry = Entry(**vehicle.model_dump(), inspection=inspection, by="Ada", seq=1, hash="")
+        plan = plan_import(file, "", gather_dossier(inspection, [entry]), "0" * 64)
+        self.assertEqual(plan.new, [])
+        self.assertIn("more than 5,000 rows of one vehicle", str(plan.bad[0]))

@@ -8,6 +8,7 @@ from hakutsu.instruments.addresses import NotAllowed
 from hakutsu.instruments.gauge_line import FilmLine, HelloLine, ProbeLine, WhoLine, check_sum, write_line
 from hakutsu.instruments.gauge_link import GaugeLink
 from hakutsu.instruments.gauge_stand_in import StandIn, painted_cars, serve_stand_in
+from hakutsu.instruments.loopback import _serve
 from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
 
 PATIENCE_SECONDS = 10
@@ -117,20 +118,25 @@ class StandIns(unittest.TestCase):
 
 class Ends(LinkCase):
     def test_a_gauge_that_says_impossible_things_of_itself_is_dropped_and_read_on(self):
+        odd = (
+            "gauge um step 1 limit 999999 name Boaster",
+            "gauge um step 0 limit 1500 name Still",
+            "gauge mil step 9 limit 40 name Coarse",
+            "gauge um step 1 limit 5 name Short",
+        )
+        lines = [f"{words} #{check_sum(words)}\n".encode() for words in odd]
+        lines.append(write_line(FilmLine(118, Unit.UM, ReadingStatus.OK, Substrate.STEEL)))
+
+        def talk(connection):  # a port used before may still be knocked at from elsewhere: whoever comes is told
+            connection.sendall(b"".join(lines))
+            connection.recv(100)
+            wait(lambda: heard.films())
+
         with socket.create_server(("127.0.0.1", 0)) as server:
+            threading.Thread(target=_serve, args=(talk, server), daemon=True).start()
             heard = self.hear(f"socket://127.0.0.1:{server.getsockname()[1]}")
-            connection, _ = server.accept()
-            with connection:
-                for words in (
-                    "gauge um step 1 limit 999999 name Boaster",
-                    "gauge um step 0 limit 1500 name Still",
-                    "gauge mil step 9 limit 40 name Coarse",
-                    "gauge um step 1 limit 5 name Short",
-                ):
-                    connection.sendall(f"{words} #{check_sum(words)}\n".encode())
-                connection.sendall(write_line(FilmLine(118, Unit.UM, ReadingStatus.OK, Substrate.STEEL)))
-                wait(lambda: heard.films())
-        self.assertEqual([why.split()[0] for _, why in heard.garbled], ["no"] * 4)
+            wait(lambda: heard.films())
+        self.assertEqual([why.split()[0] for _, why in heard.garbled][:4], ["no"] * 4)
         self.assertEqual(heard.ends, [])
 
     def test_what_ends_the_reader_is_told(self):

@@ -26,7 +26,7 @@ def rest(_):
     batches.append(1)
     if len(batches) == 2:
         os.kill(os.getpid(), signal.SIGKILL)
-importing.time.sleep = rest
+importing.rest = rest
 drafts = checked(Signed(reading("roof", 100 + i % 50), "Ada") for i in range(2000))
 import_entries(logbook_in(sys.argv[1]), Arriving(UUID(sys.argv[2]), NOON), drafts)
 """
@@ -80,7 +80,7 @@ class Importing(ImportCase):
             seen.append((self.lengths(), self.logbook.tip(self.inspection), len(self.logbook.entries(other))))
 
         before = self.logbook.tip(self.inspection)
-        with patch.object(importing.time, "sleep", look):
+        with patch.object(importing, "rest", look):
             import_entries(self.logbook, Arriving(self.inspection, NOON), self.drafts(1500))
         self.assertEqual(seen, [((2, 2), before, 3), ((2, 2), before, 4)])
         self.assertEqual(self.lengths(), (1502, 1502))
@@ -98,7 +98,7 @@ class Importing(ImportCase):
             waiting.wait(5)
 
         thread = threading.Thread(target=write)
-        with patch.object(importing.time, "sleep", hold):
+        with patch.object(importing, "rest", hold):
             import_entries(self.logbook, Arriving(self.inspection, NOON), self.drafts(700))
         thread.join(20)
         self.assertIsInstance(answers[0], Acknowledged)
@@ -110,7 +110,7 @@ class Importing(ImportCase):
             with patch("hakutsu.logbook.store.WAIT_SECONDS", 0.05), self.assertRaises(ImportUnderWay):
                 self.logbook.append(self.inspection, [reading("roof", 118)], "Ina")
 
-        with patch.object(importing.time, "sleep", write), patch("hakutsu.logbook.store.time.sleep"):
+        with patch.object(importing, "rest", write):
             import_entries(self.logbook, Arriving(self.inspection, NOON), self.drafts(700))
 
     def test_a_new_inspection_is_not_there_before_it_is_whole(self):
@@ -119,7 +119,7 @@ class Importing(ImportCase):
         def look(_seconds):
             seen.append((self.logbook.holds(new), new in self.logbook.inspections(), new in self.logbook.tips()))
 
-        with patch.object(importing.time, "sleep", look):
+        with patch.object(importing, "rest", look):
             import_entries(self.logbook, Arriving(new, NOON, came_with="ab" * 32), self.drafts(700))
         self.assertEqual(seen, [(False, False, False)])
         self.assertEqual((self.logbook.holds(new), self.logbook.imported_tip(new)), (True, "ab" * 32))
@@ -153,6 +153,6 @@ class Killed(ImportCase):
         def look(_seconds):
             self.assertEqual(clear_half_imports(self.logbook), 0)
 
-        with patch.object(importing.time, "sleep", look):
+        with patch.object(importing, "rest", look):
             import_entries(self.logbook, Arriving(self.inspection, NOON), self.drafts(1200))
         self.assertEqual(self.lengths(), (1202, 1202))

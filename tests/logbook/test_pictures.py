@@ -3,6 +3,7 @@ import tempfile
 import unittest
 from io import BytesIO
 from pathlib import Path
+from unittest.mock import patch
 
 from PIL import Image
 
@@ -147,3 +148,41 @@ class Copies(FilesCase):
         self.files.close()
         self.assertTrue(self.files.copy(kept.sha256, 400).exists())
         self.assertEqual(self.files.waiting, 0)
+
+
+class Odd(FilesCase):
+    def test_damaged_data_beside_a_sound_picture_is_no_fault_of_the_picture(self):
+        for name in ("damaged-exif.heic", "upright.heic"):
+            kept = self.keep((SAMPLES / name).read_bytes(), name)
+            self.files._make(kept.sha256)
+        self.assertEqual(self.files.failed, frozenset())
+        self.assertTrue(self.files.copy(kept.sha256, 400).exists())
+
+    def test_what_a_decoder_makes_of_damaged_bytes_is_a_refusal(self):
+        whole = (SAMPLES / "small.heic").read_bytes()
+        for at in range(0, len(whole) - 8, 37):
+            try:
+                self.keep(whole[:at] + b"\xff" * 8 + whole[at + 8 :], "a.heic")
+            except PictureRefused:
+                continue
+        self.assertEqual(self.lying_about(), [])
+
+    def test_half_copies_are_cleared_at_start(self):
+        folder = self.root / "copies" / "ab"
+        folder.mkdir()
+        (folder / "tmp1234.part").write_bytes(b"half")
+        whole = folder / f"{'ab' * 32}-400.jpg"
+        whole.write_bytes(b"whole")
+        PictureFiles(self.root).close()
+        self.assertEqual(list(folder.iterdir()), [whole])
+
+    def test_a_new_folder_is_synced_in_its_parent(self):
+        with patch("hakutsu.logbook.files.sync_directory") as synced:
+            kept = self.keep(sample_picture(size=SMALL))
+        self.assertIn(self.root / "originals", [call.args[0] for call in synced.call_args_list])
+        self.assertTrue(self.files.original(kept.sha256).exists())
+
+    def test_copies_that_cannot_be_made_are_known(self):
+        with self.assertLogs("hakutsu.pictures", "ERROR"):
+            self.files._make("c" * 64)
+        self.assertEqual(self.files.failed, {"c" * 64})

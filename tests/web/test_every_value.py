@@ -10,7 +10,9 @@ from tests.entries.test_entries import SAMPLES
 from tests.web.addresses import AddressCase
 
 # Kinds that add up at a place: each of their values stands in one inspection; of the others the last one counts.
-ADDING_UP = ("body.blemish", "body.rust", "body.glass", "body.trim", "body.addition", "leak.seen", "general.seen")
+ADDING_UP = (
+    "body.blemish", "body.rust", "body.glass", "body.trim", "body.addition", "leak.seen", "general.seen", "claim.said",
+)  # fmt: skip
 PLACES_A_ROUND = 6
 
 
@@ -29,12 +31,13 @@ def variants(kind):
     fields = {name: choices(info.annotation) for name, info in kind.model.model_fields.items()}
     fields = {name: values for name, values in fields.items() if values}
     several = {name for name in fields if str(kind.model.model_fields[name].annotation).startswith("tuple")}
-    for i in range(max([1, *map(len, fields.values())])):
+    rounds = max([1, *(-(-len(values) // (2 if name in several else 1)) for name, values in fields.items())])
+    for i in range(rounds):
         body = dict(sample)
         for name, values in fields.items():
-            value = values[i % len(values)]
-            value = value.value if isinstance(value, Enum) else value
-            body[name] = [value] if name in several else value
+            plain = [value.value if isinstance(value, Enum) else value for value in values]
+            pair = list(dict.fromkeys((plain[i % len(plain)], plain[(i + rounds) % len(plain)])))
+            body[name] = pair if name in several else plain[i % len(plain)]
         yield body
 
 
@@ -69,7 +72,7 @@ class EveryValue(AddressCase):
         drafts = []
         for name in ADDING_UP:
             kind = kinds()[name]
-            drafts += [self.draft(kind, body, place) for body in variants(kind) for place in offered(kind) if place]
+            drafts += [self.draft(kind, body, place) for body in variants(kind) for place in offered(kind)]
         self.assertGreater(self.sent(drafts), 5000)
         self.answers(self.inspection)
 

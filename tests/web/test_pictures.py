@@ -2,9 +2,11 @@ import hashlib
 from uuid import uuid4
 
 from hakutsu.demo.pictures import sample_picture
+from hakutsu.entries import Draft
 from hakutsu.entries.body import Blemish
 from hakutsu.entries.general import ForDesk
-from hakutsu.entries.pictures import Described, Marked
+from hakutsu.entries.pictures import Described, Marked, Picture
+from tests.builders import NOON
 from tests.web.case import RoundCase
 
 DATA = sample_picture(size=(320, 240))
@@ -41,11 +43,40 @@ class Pictures(RoundCase):
 
     def test_what_is_refused_says_why_and_leaves_no_entry(self):
         for data, query, why in ((b"text", {}, "no picture"), (DATA, {"name": "a.png"}, "its content is image/jpeg"),
-                                 (DATA, {"tag": ["x" * 60]}, "40 characters")):  # fmt: skip
+                                 (DATA, {"tag": ["x" * 60]}, "40 characters"), (DATA, {"place": "x" * 61}, "place"),
+                                 (DATA, {"place": "keel"}, "no place on a vehicle")):  # fmt: skip
             answer = self.put(data, **query)
             self.assertEqual(answer.status_code, 422)
             self.assertIn(why, answer.json()["message"])
+            self.assertEqual(list(self.client.app.state.desk.pictures.root.glob("*/*/*")), [], why)
         self.assertEqual(self.taken(), {})
+
+    def test_a_refused_upload_takes_no_other_entrys_original_with_it(self):
+        kept = self.put()
+        self.assertEqual(self.put(place="keel").status_code, 422)
+        entry = kept.json()["entry"]
+        self.assertEqual(self.client.get(f"{self.here}/pictures/{entry}/original").content, DATA)
+
+    def test_only_the_upload_writes_pictures(self):
+        page = b"<script>alert(1)</script>"
+        body = Picture(sha256=hashlib.sha256(page).hexdigest(), mime="text/html", size=len(page))
+        answer = self.post(self.inspection, Draft.write("picture.taken", body, NOON)).json()
+        self.assertEqual([one["field"] for one in answer["refused"]], ["kind"])
+        self.assertEqual(self.taken(), {})
+
+    def test_what_an_older_version_let_in_is_a_download_and_runs_nothing(self):
+        for mime in ("text/html", "image/svg+xml", "application/javascript"):
+            page = f"<script>{mime}</script>".encode()
+            sha256 = hashlib.sha256(page).hexdigest()
+            original = self.client.app.state.desk.pictures.original(sha256)
+            original.parent.mkdir(parents=True, exist_ok=True)
+            original.write_bytes(page)
+            draft = Draft.write("picture.taken", Picture(sha256=sha256, mime=mime, size=len(page)), NOON)
+            self.logbook.append(self.inspection, [draft], "Ada")
+            answer = self.client.get(f"{self.here}/pictures/{draft.id}/original")
+            self.assertEqual(answer.headers["content-type"], "application/octet-stream")
+            self.assertTrue(answer.headers["content-disposition"].startswith("attachment"))
+            self.assertIn("sandbox", answer.headers["content-security-policy"])
 
     def test_a_foreign_page_cannot_put_one_here(self):
         answer = self.client.put(

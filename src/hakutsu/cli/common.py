@@ -39,9 +39,9 @@ def fail(*lines: object, code: int = BAD_INPUT) -> NoReturn:
     raise typer.Exit(code)
 
 
-def logbook_at(data: Path) -> Logbook:
+def logbook_at(data: Path, code: int = BAD_INPUT) -> Logbook:
     """The logbook of a data directory; whatever is wrong with it ends the command with a sentence."""
     try:
         return Logbook(DataDirectory(data).engine())
     except DataTrouble as error:
-        fail(error)
+        fail(error, code=code)

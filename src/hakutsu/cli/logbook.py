@@ -31,7 +31,7 @@ def check(data: DataOption = DEFAULT_DATA) -> None:
     database = data.expanduser() / "hakutsu.sqlite"
     if not database.is_file():
         fail(f"{data} holds no database")
-    logbook = logbook_at(data)
+    logbook = logbook_at(data, DAMAGED)
     try:
         with told(logbook.database):
             faults = [*_file_faults(logbook), *_chain_faults(logbook), *_picture_faults(data, logbook)]

@@ -90,11 +90,16 @@ def import_entries(logbook: Logbook, arriving: Arriving, entries: Sequence[Check
                     if refused := [one for one in answers if isinstance(one, Refused)]:
                         raise NotAll(refused)
                 if start + BATCH < len(entries):
-                    time.sleep(SHARE * (time.monotonic() - began))
+                    rest(SHARE * (time.monotonic() - began))
             return _finish(logbook, arriving, before)
         except BaseException:
             _clear(logbook)
             raise
+
+
+def rest(seconds: float) -> None:
+    """Let others write."""
+    time.sleep(seconds)
 
 
 def _begin(logbook: Logbook, arriving: Arriving) -> int:
