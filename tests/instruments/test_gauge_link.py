@@ -128,8 +128,8 @@ class Ends(LinkCase):
         lines.append(write_line(FilmLine(118, Unit.UM, ReadingStatus.OK, Substrate.STEEL)))
 
         def talk(connection):  # a port used before may still be knocked at from elsewhere: whoever comes is told
+            connection.recv(100)  # what is sent before it asks is no answer: a link begins by emptying what lies there
             connection.sendall(b"".join(lines))
-            connection.recv(100)
             wait(lambda: heard.films())
 
         with socket.create_server(("127.0.0.1", 0)) as server:

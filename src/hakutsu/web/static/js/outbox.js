@@ -64,7 +64,8 @@ export class Outbox {
   /**
    * @param {string} inspection
    * @param {{context: () => object, onReply: (reply: Reply, context: object) => void, onState: (waiting: number, offline: boolean) => void,
-   *   onRefused: (refused: (Refusal & {draft: Draft})[]) => void}} hooks
+   *   onRefused: (refused: (Refusal & {draft: Draft})[]) => void, onMissed?: (context: object) => void}} hooks
+   *   `onMissed`: what was asked with a context is not going to be answered
    */
   constructor(inspection, hooks) {
     this.inspection = inspection;
@@ -160,13 +161,15 @@ export class Outbox {
     for (let rows = await this.waiting(); rows.length; rows = await this.waiting()) {
       this.say(rows.length);
       const batch = rows.slice(0, this.batch);
-      const context = this.hooks.context();
+      // Only the last of what waits brings the page's parts back: nobody looks at those in between.
+      const context = batch.length < rows.length || this.adding ? {} : this.hooks.context();
       try {
         const reply = await this.post(batch.map((row) => row.draft), context);
         this.failures = 0;
         this.batch = Math.min(BATCH, this.batch * 2);
         await this.settle(rows, reply, context);
       } catch (trouble) {
+        this.hooks.onMissed?.(context);
         if (await this.stepAside(batch, trouble)) continue;
         this.failures += 1;
         this.say(rows.length);

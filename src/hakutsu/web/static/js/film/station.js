@@ -35,17 +35,26 @@ const taken = new Map();
 const askedAt = new WeakMap();
 let asked = 0;
 let shown = 0;
+/** What was asked for and is still to come: while something newer is on its way, older parts are not drawn. @type {Set<number>} */
+const coming = new Set();
+
+function ask() {
+  coming.add(++asked);
+  return asked;
+}
 
 const outbox = new Outbox(config.inspection, {
   context: () => {
     const context = { view: "film", panel, drawing: drawingNow() };
-    askedAt.set(context, ++asked);
+    askedAt.set(context, ask());
     return context;
   },
   onReply: (reply, context) => {
     reply.acknowledged.forEach((id) => taken.delete(id));
+    coming.delete(askedAt.get(context));
     if (reply.fragments && context.panel === panel) show(reply.fragments, askedAt.get(context));
   },
+  onMissed: (context) => coming.delete(askedAt.get(context)),
   onState: showSaved,
   onRefused: (refused) => {
     refused.forEach((one) => taken.delete(one.id));
@@ -61,7 +70,7 @@ function readNow() {
 
 /** Show fragments of the panel in hand, unless newer ones are there. @param {Record<string, string>} fragments @param {number} order */
 function show(fragments, order) {
-  if (order <= shown) return;
+  if (order <= shown || [...coming].some((one) => one > order)) return;
   shown = order;
   swap(fragments);
   now = readNow();
@@ -103,15 +112,17 @@ async function go(key, quiet = false) {
   main.setAttribute("aria-busy", "true");
   going.abort();
   going = new AbortController();
-  const order = ++asked;
+  const order = ask();
   try {
     const response = await fetch(`/inspections/${config.inspection}/film/fragments?panel=${key}&drawing=${drawingNow()}`, {
       headers: { Accept: "application/json" },
       signal: going.signal,
     });
     const fragments = await response.json();
+    coming.delete(order);
     if (panel === key) show(fragments, order);
   } catch (trouble) {
+    coming.delete(order);
     if (trouble.name === "AbortError") return;
     document.querySelector("[data-current-count]").textContent = "";
     said.say(`${names.get(key)}: no connection; readings are kept on this device`);
