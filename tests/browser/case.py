@@ -71,7 +71,7 @@ class BrowserCase(unittest.TestCase):
         return wait.until(lambda _: condition(), message)
 
     def wait_saved(self):
-        self.wait(lambda: self.text("#saved") == "saved", "not saved")
+        self.wait(lambda: self.text("#saved").endswith("saved"), "not saved")
         self.wait_arrived()
 
     def wait_arrived(self):

@@ -6,6 +6,7 @@ and what it said. The servers are those of `hakutsu serve` and `hakutsu demo`; o
 
 from __future__ import annotations
 
+import ctypes
 import json
 import os
 import signal
@@ -17,8 +18,12 @@ from hakutsu.logbook import DataTrouble
 from hakutsu.web.serving import AddressTaken, serve_on
 
 
+PARENT_DEATH_SIGNAL = 1  # of prctl(2)
+
+
 def serve(asked: dict[str, object], said: int) -> None:
     """Serve in a forked process; what it says goes to `said`."""
+    ctypes.CDLL(None).prctl(PARENT_DEATH_SIGNAL, signal.SIGKILL)  # whatever becomes of the tests, no server is left
     os.dup2(said, 1)
     signal.signal(signal.SIGCHLD, signal.SIG_DFL)  # its own stand-ins are waited for
     os.dup2(os.open(os.devnull, os.O_RDONLY), 0)

@@ -99,7 +99,7 @@ class Outbox(BrowserCase):
         self.wait(lambda: self.text("#aside-open") == "2 not stored")
         self.press("#aside-open")
         self.wait(lambda: self.one("#aside").is_displayed())
-        self.assertIn("Not stored. no such thing", self.text("#aside"))
+        self.assertIn("Not stored: no such thing", self.text("#aside"))
         field = self.one('#aside form input[name="value_um"]')
         field.clear()
         field.send_keys("117")

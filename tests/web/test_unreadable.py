@@ -131,12 +131,14 @@ class ManyInspections(UnreadableCase):
             self.assertEqual(self.client.get("/settings").status_code, 200)
 
     def test_a_logbook_that_does_not_hold_together_is_said_on_day_page_logbook_and_report(self):
-        self.assertIn("Each of the 2 entries follows", self.client.get(f"{self.here}/logbook").text)
+        self.assertIn("All 2 entries are intact", self.client.get(f"{self.here}/logbook").text)
         self.assertIn("each of its 2 entries follows from the one before", self.client.get(f"{self.here}/report").text)
         self.database("UPDATE entry SET \"by\" = 'Eve' WHERE inspection_id = ? AND seq = 2", str(self.inspection))
         self.database("DELETE FROM checked")
         self.assertIn("does not hold together", self.client.get(f"{self.here}/logbook").text)
-        self.assertIn("entry 2: it does not follow", self.client.get("/").text)
+        day = self.client.get("/").text
+        self.assertIn("logbook of Pellin Mote</a>", day)
+        self.assertIn("entry 2: it does not follow", day)
         self.assertIn("does not hold together from entry 2 on", self.client.get(f"{self.here}/report").text)
 
 

@@ -12,6 +12,7 @@ from hakutsu.entries.registry import EntryError, belongs
 
 StationT = TypeVar("StationT")
 Fold = Callable[["Gathering", Entry, Any], None]
+_GIVEN = {"inspection", "by", "seq", "hash"}  # by the logbook, not by who wrote it down
 _folds: dict[str, list[Fold]] = defaultdict(list)
 
 
@@ -56,7 +57,7 @@ def parted(entries: Iterable[Entry]) -> tuple[list[Entry], list[Unread]]:
         try:
             entry.parsed()
         except EntryError as error:
-            unread.append(Unread(entry.seq, entry.by, f"{error.field}: {error.message}", entry.model_dump_json()))
+            unread.append(Unread(entry.seq, entry.by, f"{error.field}: {error.message}", entry.model_dump_json(exclude=_GIVEN)))
         else:
             found.append(entry)
     return found, unread

@@ -64,7 +64,8 @@ def day(request: Request, desk: DeskHere) -> Response:
         elif desk.attempt(inspection, lambda one: desk.reckoned(one).dossier.unread):
             unshown.append(Unshown(inspection, "what it begins with cannot be read"))
     rows.sort(key=lambda row: row.finished)
-    faults = desk.integrity.faults()
+    names = {row.id: row.vehicle for row in rows}
+    faults = [(one, names.get(one, "one inspection"), fault) for one, fault in desk.integrity.faults().items()]
     return page(request, "day.html", rows=rows, unshown=unshown, faults=faults)
 
 

@@ -21,7 +21,17 @@ function button(words, action, look = "button") {
   return made;
 }
 
+const MAIN = new Set(["value_um", "text", "place", "question", "because", "note"]);
+const UNITS = { um: "µm", mm: "mm", c: "°C", km: "km", bar: "bar", v: "V", s: "s" };
 const plain = (key) => key.replace(/[._]/g, " ");
+
+/** A field's name in words, with its unit. @param {string} name */
+function label(name) {
+  const [, stem, ending] = /^(.+)_([a-z]+)$/.exec(name) ?? [];
+  return UNITS[ending] ? `${plain(stem)} [${UNITS[ending]}]` : plain(name);
+}
+
+const capital = (words) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** What a field of the dialog says, in the kind of value it was. @param {HTMLInputElement} field @param {unknown} before */
 function valueOf(field, before) {
@@ -45,9 +55,9 @@ function fieldOf(name, value, id) {
   field.type = typeof value === "boolean" ? "checkbox" : "text";
   if (typeof value === "boolean") field.checked = value;
   else field.value = typeof value === "object" ? JSON.stringify(value) : String(value ?? "");
-  const label = /** @type {HTMLLabelElement} */ (element("label", "block", plain(name)));
-  label.htmlFor = id;
-  return element("div", "", label, field);
+  const words = /** @type {HTMLLabelElement} */ (element("label", "block", label(name)));
+  words.htmlFor = id;
+  return element("div", "", words, field);
 }
 
 /** @param {Row} row @param {Outbox} outbox */
@@ -56,12 +66,16 @@ function item(row, outbox) {
   const form = /** @type {HTMLFormElement} */ (element("form", "grid gap-2 border-t border-line py-3"));
   const where = draft.place ? ` at ${plain(draft.place)}` : "";
   const at = new Date(draft.at).toLocaleString([], { dateStyle: "short", timeStyle: "short" });
-  const reason = [plain(aside.field), aside.message].filter(Boolean).join(": ");
+  const reason = [label(aside.field), aside.message].filter(Boolean).join(": ");
+  const fields = [...Object.entries(draft.body ?? {}), ["place", draft.place ?? ""]];
+  const first = fields.filter(([name]) => name === aside.field.split(".")[0] || MAIN.has(name));
+  const more = fields.filter((one) => !first.includes(one));
+  const shown = ([name, value]) => fieldOf(name, value, `aside-${draft.id}-${name}`);
   form.append(
-    element("p", "font-bold", `${plain(draft.kind)}${where}, ${at}`),
-    element("p", "font-bold text-needs wrap-anywhere", `Not stored. ${reason}`),
-    ...Object.entries(draft.body ?? {}).map(([name, value]) => fieldOf(name, value, `aside-${draft.id}-${name}`)),
-    fieldOf("place", draft.place ?? "", `aside-${draft.id}-place`),
+    element("p", "font-bold", capital(`${plain(draft.kind)}${where}, ${at}`)),
+    element("p", "font-bold text-needs wrap-anywhere", `Not stored: ${reason}`),
+    ...first.map(shown),
+    element("details", more.length ? "" : "hidden", element("summary", "min-h-11 inline-flex items-center", "All that it says"), ...more.map(shown)),
   );
   const send = element("button", "button button-main", "Send again");
   form.append(element("p", "flex gap-2", send, button("Drop", () => outbox.drop(draft.id))));

@@ -9,7 +9,7 @@ let sending = null;
 /** @param {(string | Node)[]} parts @param {boolean} [fault] */
 function say(parts, fault = false) {
   said.replaceChildren(...parts);
-  said.className = `w-full min-h-6 wrap-anywhere ${fault ? "font-bold text-needs" : ""}`;
+  said.className = `w-full wrap-anywhere ${fault ? "font-bold text-needs" : ""}`;
 }
 
 /** @param {string[]} faults */

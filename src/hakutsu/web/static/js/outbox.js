@@ -56,7 +56,8 @@ function transact(database, mode, work) {
 export function showSaved(waiting, offline) {
   const chip = document.querySelector("#saved");
   if (!chip) return;
-  chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : "saved";
+  const rest = document.querySelector("#aside-open") ? "the rest is saved" : "saved";
+  chip.textContent = waiting ? `${waiting} ${offline ? "waiting for the server, kept on this device" : "saving"}` : rest;
   chip.classList.toggle("font-bold", offline);
 }
 
@@ -101,6 +102,7 @@ export class Outbox {
 
   async showAside() {
     showAside(await this.aside(), this);
+    this.say(this.known);
   }
 
   /** Keep entries, then send them. Resolves once they are kept on this device. @param {Draft[]} drafts */

@@ -197,7 +197,8 @@ function enter() {
   const readings = read.actions.filter((one) => one.kind === "reading");
   const most = config.doubt.most_um;
   const tooMuch = readings.find((one) => micrometres(one) > most);
-  if (tooMuch) return refuse(`${tooMuch.raw}: more than ${most.toLocaleString("en")} µm is no film`);
+  const limit = config.gauge.unit === "mil" ? `${Math.floor(most / 25.4)} mil` : `${most.toLocaleString("en")} µm`;
+  if (tooMuch) return refuse(`${tooMuch.raw}: more than ${limit} is no film`);
   const wrong = readings.some((one) => one.repeat) && wrongRepeat(readings);
   if (wrong) return refuse(wrong);
   line.value = "";
