@@ -17,7 +17,6 @@ from hakutsu.cli.common import LOOPBACK
 from hakutsu.logbook import DataTrouble
 from hakutsu.web.serving import AddressTaken, serve_on
 
-
 PARENT_DEATH_SIGNAL = 1  # of prctl(2)
 
 

@@ -6,6 +6,7 @@ import subprocess
 import sys
 import tempfile
 import unittest
+from contextlib import suppress
 from pathlib import Path
 
 from sqlalchemy.exc import DBAPIError
@@ -93,6 +94,28 @@ class Trouble(unittest.TestCase):
                 self.assertIn("damaged", words(error))
                 lost.append(one)
         self.assertEqual(len(lost), 1)
+
+    def test_one_cut_off_is_read_as_far_as_it_goes_and_nothing_new_is_stored(self):
+        inspections = self.filled()
+        data = self.database.read_bytes()
+        self.database.write_bytes(data[: len(data) * 9 // 10])
+        logbook = Logbook(DataDirectory(self.root).engine())
+        self.assertTrue(logbook.read_only)
+        whole = 0
+        for one in inspections:
+            with suppress(DBAPIError):
+                whole += len(logbook.entries(one)) == 42
+        self.assertGreaterEqual(whole, 1)
+        with self.assertRaises(DBAPIError) as caught:
+            logbook.append(inspections[0], [reading("roof", 118)], "Ada")
+        self.assertIn("read-only", words(caught.exception))
+
+    def test_an_empty_one_beside_pictures_is_no_new_one(self):
+        (self.root / "pictures" / "originals" / "ab").mkdir(parents=True)
+        (self.root / "pictures" / "originals" / "ab" / ("ab" * 32)).write_bytes(b"x")
+        self.assertIn("is gone or empty", self.sentence())
+        self.database.write_bytes(b"")
+        self.assertIn("is gone or empty", self.sentence())
 
     def test_a_full_disk_refuses_and_keeps_what_was(self):
         (inspection, *_) = self.filled()

@@ -57,7 +57,9 @@ def parted(entries: Iterable[Entry]) -> tuple[list[Entry], list[Unread]]:
         try:
             entry.parsed()
         except EntryError as error:
-            unread.append(Unread(entry.seq, entry.by, f"{error.field}: {error.message}", entry.model_dump_json(exclude=_GIVEN)))
+            unread.append(
+                Unread(entry.seq, entry.by, f"{error.field}: {error.message}", entry.model_dump_json(exclude=_GIVEN))
+            )
         else:
             found.append(entry)
     return found, unread

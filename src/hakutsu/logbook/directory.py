@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+from collections.abc import Callable
 from pathlib import Path
 
 from alembic import command
@@ -10,9 +11,10 @@ from alembic.config import Config
 from filelock import FileLock, Timeout
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.engine.interfaces import DBAPIConnection
+from sqlalchemy.exc import DatabaseError
 from sqlalchemy.pool import ConnectionPoolEntry
 
-from hakutsu.logbook.trouble import DataTrouble, DirectoryInUse, told
+from hakutsu.logbook.trouble import BRING_BACK, DataTrouble, DirectoryInUse, told
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 DATABASE = "hakutsu.sqlite"
@@ -30,6 +32,12 @@ def _reading_only(connection: DBAPIConnection, _record: ConnectionPoolEntry) -> 
     _set(connection, "query_only=ON", "busy_timeout=10000")
 
 
+def _salvaging(connection: DBAPIConnection, record: ConnectionPoolEntry) -> None:
+    """Read what is left of a file that was cut off; without this SQLite reads none of it."""
+    _reading_only(connection, record)
+    _set(connection, "writable_schema=ON")
+
+
 def _set(connection: DBAPIConnection, *pragmas: str) -> None:
     cursor = connection.cursor()
     for pragma in pragmas:
@@ -40,7 +48,7 @@ def _set(connection: DBAPIConnection, *pragmas: str) -> None:
 class DataDirectory:
     """A directory with the database `hakutsu.sqlite`; created and migrated when opened.
 
-    One that cannot be written is opened for reading: what is there is shown, and nothing new is stored.
+    One that cannot be written, or was cut off, is opened for reading: what is there is shown, nothing new is stored.
     """
 
     def __init__(self, path: Path) -> None:
@@ -90,22 +98,35 @@ class DataDirectory:
             If it is damaged, of a newer version, cannot be opened, or is old and cannot be written.
         """
         with told(self.database):
+            self._refuse_an_empty_one()
             if self.read_only:
-                return self._engine_for_reading()
+                return self._engine_for_reading(_reading_only)
             engine = create_engine(f"sqlite:///{self.database}")
             event.listen(engine, "connect", _durable)
-            with FileLock(self.path / "migrate.lock"), engine.connect() as connection:
-                _migrate(connection)
+            try:
+                with FileLock(self.path / "migrate.lock"), engine.connect() as connection:
+                    _migrate(connection)
+            except DatabaseError as error:
+                engine.dispose()
+                if "malformed" not in str(error.orig):
+                    raise
+                return self._engine_for_reading(_salvaging)
             return engine
 
-    def _engine_for_reading(self) -> Engine:
+    def _refuse_an_empty_one(self) -> None:
+        """Where pictures were kept there were entries: an empty database is a lost one, not a new one."""
+        there = self.database.exists() and self.database.stat().st_size
+        if not there and any((self.path / "pictures" / "originals").glob("??/*")):
+            raise DataTrouble(f"the database {self.database} is gone or empty, its pictures are there; {BRING_BACK}")
+
+    def _engine_for_reading(self, prepare: Callable[[DBAPIConnection, ConnectionPoolEntry], None]) -> Engine:
         if not self.database.exists():
             raise DataTrouble(f"{self.path} holds no database, and none can be made: the directory is read-only")
         waiting = self.database.with_name(f"{DATABASE}-wal")
         # Without a log that waits, nothing else will write: SQLite needs no files of its own beside it then.
         mode = "mode=ro" if waiting.exists() and waiting.stat().st_size else "mode=ro&immutable=1"
         engine = create_engine(f"sqlite:///file:{self.database}?{mode}&uri=true")
-        event.listen(engine, "connect", _reading_only)
+        event.listen(engine, "connect", prepare)
         with engine.connect() as connection:
             found = connection.exec_driver_sql("SELECT version_num FROM alembic_version").scalar()
         if found != HEAD:

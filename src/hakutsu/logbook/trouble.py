@@ -18,17 +18,17 @@ class DirectoryInUse(DataTrouble):
     """Another server already works on this data directory, or it is none."""
 
 
-_BRING_BACK = "bring back a backup with `hakutsu restore`"
+BRING_BACK = "bring back a backup with `hakutsu restore`"
 _SENTENCES = (
-    ("not a database", f"is no database any more: its beginning is overwritten; {_BRING_BACK}"),
-    ("malformed", f"is damaged and can only be read in part; `hakutsu check` names what is lost, or {_BRING_BACK}"),
-    ("corrupt", f"is damaged and can only be read in part; `hakutsu check` names what is lost, or {_BRING_BACK}"),
+    ("not a database", f"is no database any more: its beginning is overwritten; {BRING_BACK}"),
+    ("malformed", f"is damaged and can only be read in part; `hakutsu check` names what is lost, or {BRING_BACK}"),
+    ("corrupt", f"is damaged and can only be read in part; `hakutsu check` names what is lost, or {BRING_BACK}"),
     ("disk is full", "cannot grow: the disk is full; free some space, then go on where you were"),
     ("readonly", "cannot be written: the directory is read-only, so nothing new is stored"),
     ("locked", "is being written by another program; try again in a moment"),
     ("unable to open", "cannot be opened; see that the directory is there and may be read and written"),
     ("disk i/o", "cannot be read or written: the disk reports a fault"),
-    ("no such", f"is not whole: a table is missing; {_BRING_BACK}"),
+    ("no such", f"is not whole: a table is missing; {BRING_BACK}"),
     ("unsupported file format", "was written by a newer version of the database; update Hakutsu"),
 )
 FULL = "disk is full"
