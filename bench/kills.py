@@ -12,9 +12,9 @@ import sys
 import tempfile
 import threading
 import time
-import urllib.error
 import urllib.request
 from datetime import UTC, datetime
+from http.client import HTTPException
 from pathlib import Path
 from uuid import UUID, uuid4
 
@@ -24,7 +24,7 @@ from tests.builders import logbook_in, opened
 from hakutsu.demo.pictures import sample_picture
 from hakutsu.logbook import Integrity
 
-LONGEST_SECONDS = 0.5
+LONGEST_SECONDS = 1.2
 
 
 class Client(threading.Thread):
@@ -40,7 +40,7 @@ class Client(threading.Thread):
         while True:
             try:
                 self.acknowledged += self.picture() if self.pictures else self.entries()
-            except (OSError, urllib.error.URLError, ValueError):
+            except (OSError, HTTPException, ValueError):
                 return
 
     def send(self, method: str, path: str, body: bytes) -> dict[str, object]:

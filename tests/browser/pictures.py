@@ -13,16 +13,6 @@ ESTATE, HATCH, FELL = (f"/inspections/{demo_id(car)}" for car in ("estate", "hat
 WIDE, NARROW = (1280, 800), (390, 844)
 PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").checked = true;
 document.querySelector("[action$=conditions] button").click()"""
-HOT = """
-const said = (kind, body) => ({ id: crypto.randomUUID(), at: new Date().toISOString(), kind, body });
-const read = [9, 21, 33, 45, 55, 65, 74, 82, 90, 97, 103, 108, 113, 118, 122];
-const entries = read.map((coolant_c, minute) => said("engine.sample", { minute, coolant_c, rpm: 870 }));
-entries.unshift(said("engine.start", { procedure: "glow, then key", cranking_s: 5.5, coolant_c: 9 }));
-const headers = { "Content-Type": "application/json" };
-const to = location.pathname.replace("engine/run", "entries");
-fetch(to, { method: "POST", headers, body: JSON.stringify({ entries }) }).then(() => location.reload());
-"""
-
 
 VIEWS = {
     "day": ("/", WIDE, ""),
@@ -34,7 +24,6 @@ VIEWS = {
     "under": (f"{ESTATE}/under", WIDE, ""),
     "engine-run": (f"{ESTATE}/engine/run", WIDE, ""),
     "fluids": (f"{FELL}/engine/fluids", WIDE, ""),
-    "engine-hot": (f"{FELL}/engine/run", WIDE, HOT),
     "functions": (f"{HATCH}/functions", WIDE, ""),
     "cabin": (f"{ESTATE}/cabin", WIDE, ""),
     "life-calendar": (f"{ESTATE}/life/calendar", WIDE, ""),
@@ -43,6 +32,7 @@ VIEWS = {
     "condition": (f"{ESTATE}/life/condition", WIDE, ""),
     "round": (f"{HATCH}/round", WIDE, "document.querySelector('[id^=q] details').open = true"),
     "run-sheet": (f"{HATCH}/runsheet", WIDE, PLAN),
+    "logbook": (f"{ESTATE}/logbook", WIDE, "document.querySelector('#out-in').open = true"),
     "report": (f"{ESTATE}/report", (1000, 1400), ""),
 }
 
