@@ -13,8 +13,8 @@ from statistics import median
 from tests.builders import NOON, logbook_in, opened, reading
 
 from hakutsu.exchange.film_import import MOST_ROWS
+from hakutsu.logbook.adding import Signed, checked
 from hakutsu.logbook.importing import Arriving, import_entries
-from hakutsu.logbook.store import Signed, checked
 
 
 def main() -> None:

@@ -10,8 +10,8 @@ from uuid import uuid4
 from hakutsu.entries import Draft
 from hakutsu.entries.general import Seen
 from hakutsu.logbook import Acknowledged, ImportUnderWay, importing
+from hakutsu.logbook.adding import Signed, checked
 from hakutsu.logbook.importing import Arriving, NotAll, clear_half_imports, import_entries
-from hakutsu.logbook.store import Signed, checked
 from tests.builders import NOON, first_fault, logbook_in, opened, reading
 
 KILLED = """
@@ -19,7 +19,7 @@ import os, signal, sys
 from uuid import UUID
 from hakutsu.logbook import importing
 from hakutsu.logbook.importing import Arriving, import_entries
-from hakutsu.logbook.store import Signed, checked
+from hakutsu.logbook.adding import Signed, checked
 from tests.builders import NOON, logbook_in, reading
 batches = []
 def rest(_):

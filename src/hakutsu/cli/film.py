@@ -31,8 +31,8 @@ from hakutsu.exchange.film_csv import FilmFile, read_film_csv
 from hakutsu.exchange.film_import import MOST_FILE_ROWS, import_drafts, plan_import
 from hakutsu.exchange.film_json import film_json
 from hakutsu.logbook import DataTrouble
+from hakutsu.logbook.adding import Signed, checked
 from hakutsu.logbook.importing import Arriving, NotAll, import_entries
-from hakutsu.logbook.store import Signed, checked
 from hakutsu.logbook.trouble import told
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import spot_words

@@ -23,7 +23,7 @@ MOST_RATIO, RATIO_FROM = 300, 1024 * 1024  # what text may shrink to, and from w
 _TEXTS = {LOGBOOK, MANIFEST, README, FILM, MEASUREMENTS}
 _SCHEMA = re.compile(r"schema/[a-z_.]{1,80}\.json")
 _PICTURE = re.compile(r"pictures/([0-9a-f]{64})(\.[a-z0-9]{1,5})?")
-_BROKEN = (zipfile.BadZipFile, zlib.error, EOFError, OSError, RuntimeError, NotImplementedError, ValueError)
+_BROKEN = (zipfile.BadZipFile, zlib.error, EOFError, OSError, RuntimeError, ValueError)
 
 
 class BundleRefused(ValueError):

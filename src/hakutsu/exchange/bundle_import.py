@@ -17,9 +17,9 @@ from hakutsu.entries.envelope import FIRST_HASH, HASH_VERSIONS, Word, chained
 from hakutsu.entries.pictures import Picture
 from hakutsu.exchange.bundle_file import BundleFile, BundleRefused
 from hakutsu.logbook import Logbook
+from hakutsu.logbook.adding import Checked, Signed, checked
 from hakutsu.logbook.importing import Arriving, NotAll, import_entries
 from hakutsu.logbook.pictures import PictureFiles, PictureRefused
-from hakutsu.logbook.store import Checked, Signed, checked
 
 _ABOUT = ("inspection", "by", "seq", "hash", "hash_version")
 MOST_FAULTS = 200

@@ -1,8 +1,9 @@
 """The append-only store of entries, and the directory it lives in."""
 
+from hakutsu.logbook.adding import Acknowledged, Refused
 from hakutsu.logbook.directory import DataDirectory
 from hakutsu.logbook.integrity import Integrity
-from hakutsu.logbook.store import Acknowledged, ImportUnderWay, Logbook, Refused
+from hakutsu.logbook.store import ImportUnderWay, Logbook
 from hakutsu.logbook.trouble import DataTrouble, DirectoryInUse
 
 __all__ = [

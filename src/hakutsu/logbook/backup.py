@@ -110,7 +110,7 @@ def restore(file: Path, directory: Path) -> int:
                 pictures = _unpack(archive, arrived)
             arrived.replace(directory)
             sync_directory(directory.parent)
-    except (zipfile.BadZipFile, EOFError, KeyError, ValueError, RuntimeError, NotImplementedError) as error:
+    except (zipfile.BadZipFile, EOFError, KeyError, ValueError, RuntimeError) as error:
         raise DataTrouble(f"{file} is no backup that can be read: {error}") from error
     except OSError as error:
         raise DataTrouble(f"{error.filename or file} cannot be used: {error.strerror or error}") from error

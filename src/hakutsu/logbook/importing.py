@@ -13,7 +13,8 @@ from filelock import FileLock, Timeout
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from hakutsu.logbook.store import Checked, Logbook, Refused, add, tip
+from hakutsu.logbook.adding import Checked, Refused, add, tip
+from hakutsu.logbook.store import Logbook
 from hakutsu.logbook.tables import EntryRow, InspectionRow
 from hakutsu.logbook.trouble import DataTrouble
 

@@ -4,58 +4,31 @@ from __future__ import annotations
 
 import json
 import time
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
-from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 from typing import Any
 from uuid import UUID
 
 from pydantic import ValidationError
-from sqlalchemy import Engine, Row, case, func, insert, select, text
+from sqlalchemy import Engine, Row, case, func, select, text
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
-from hakutsu.core.keys import check_keys
-from hakutsu.entries import Draft, Entry, EntryError, Unread
-from hakutsu.entries.envelope import FIRST_HASH, HASH_VERSION, chained
+from hakutsu.entries import Draft, Entry, Unread
+from hakutsu.logbook.adding import Acknowledged, Refused, Signed, add, look_at, shown_to, tip
 from hakutsu.logbook.library import Library
 from hakutsu.logbook.tables import EntryRow, InspectionRow, SettingRow
 from hakutsu.logbook.trouble import DataTrouble
 from hakutsu.logbook.words import SearchWords
 
 ACCOUNT = "account.name"
-AT_ONCE = 500  # parameters in one query
 WAIT_SECONDS, LOOK_SECONDS = 10.0, 0.05
 
 
 class ImportUnderWay(DataTrouble):
     """Entries are being imported into this inspection: it takes others when that is done."""
-
-
-@dataclass(frozen=True, slots=True)
-class Acknowledged:
-    """The entry is stored for good."""
-
-    id: UUID
-
-
-@dataclass(frozen=True, slots=True)
-class Refused:
-    """The entry was not stored; which field is wrong, and why."""
-
-    id: UUID
-    field: str
-    message: str
-
-
-@dataclass(frozen=True, slots=True)
-class Signed:
-    """A draft and who wrote it."""
-
-    draft: Draft
-    by: str
 
 
 class Logbook:
@@ -148,7 +121,7 @@ class Logbook:
         ImportUnderWay
             If an import into this inspection does not end within ten seconds.
         """
-        checked = [_checked(Signed(draft, by)) for draft in drafts]
+        checked = [look_at(Signed(draft, by)) for draft in drafts]
         until = time.monotonic() + WAIT_SECONDS
         while True:
             with self.writing() as session:
@@ -249,20 +222,6 @@ def _ends() -> Any:
     )
 
 
-def shown_to(session: Session, inspection: UUID) -> int | None:
-    """Number of the last entry that is shown while an import is under way; none where all are."""
-    return session.scalar(select(InspectionRow.importing_from).where(InspectionRow.id == str(inspection)))
-
-
-def tip(session: Session, inspection: UUID, last: int | None = None) -> tuple[int, str]:
-    """Number and hash of the last entry, or of the last up to a number; 0 and zeros where there is none."""
-    mine = select(EntryRow.seq, EntryRow.hash).where(EntryRow.inspection_id == str(inspection))
-    if last is not None:
-        mine = mine.where(EntryRow.seq <= last)
-    found = session.execute(mine.order_by(EntryRow.seq.desc()).limit(1)).first()
-    return (found.seq, found.hash) if found else (0, FIRST_HASH)
-
-
 def entry_of(inspection: UUID, row: Row[tuple[int, str, str, int, str]]) -> Entry:
     """An entry as it is stored, read.
 
@@ -275,82 +234,3 @@ def entry_of(inspection: UUID, row: Row[tuple[int, str, str, int, str]]) -> Entr
     if not isinstance(said, dict):
         raise ValueError("no entry")
     return Entry.model_validate({**said, "inspection": inspection, "by": row.by, "seq": row.seq, "hash": row.hash})
-
-
-@dataclass(frozen=True, slots=True)
-class Checked:
-    """A draft that was looked at: as it will be stored, or why it will not."""
-
-    signed: Signed
-    stored: str
-    fault: EntryError | None = None
-
-
-def _checked(signed: Signed) -> Checked:
-    try:
-        stored = signed.draft.check()
-        check_keys(signed.draft.parsed())
-    except EntryError as error:
-        return Checked(signed, "", error)
-    return Checked(signed, stored)
-
-
-def checked(signed: Iterable[Signed]) -> list[Checked]:
-    """Look at drafts before anything is stored."""
-    return [_checked(one) for one in signed]
-
-
-def add(session: Session, inspection: UUID, drafts: Sequence[Checked]) -> list[Acknowledged | Refused]:
-    """Add drafts that were looked at behind the last entry, in the open transaction; no query for each."""
-    asked = {str(one.signed.draft.id) for one in drafts if one.fault is None}
-    asked |= {str(one.signed.draft.strikes) for one in drafts if one.signed.draft.strikes is not None}
-    known = _known(session, inspection, sorted(asked))
-    seq, previous = tip(session, inspection)
-    rows, answers = [], []
-    for one in drafts:
-        answer = _answer(one, known)
-        answers.append(answer)
-        draft, by = one.signed.draft, one.signed.by
-        if isinstance(answer, Refused) or str(draft.id) in known:
-            continue
-        seq += 1
-        previous = chained(HASH_VERSION, previous, str(inspection), seq, by, one.stored)
-        rows.append(
-            {"inspection_id": str(inspection), "seq": seq, "id": str(draft.id), "by": by, "hash": previous,
-             "hash_version": HASH_VERSION, "draft": one.stored}
-        )  # fmt: skip
-        known[str(draft.id)] = one.stored
-    if rows:
-        session.execute(insert(EntryRow), rows)
-    return answers
-
-
-def _known(session: Session, inspection: UUID, ids: Sequence[str]) -> dict[str, str]:
-    """What is stored under each of these ids in the inspection's logbook."""
-    found: dict[str, str] = {}
-    for start in range(0, len(ids), AT_ONCE):
-        some = ids[start : start + AT_ONCE]
-        mine = select(EntryRow.id, EntryRow.draft).where(
-            EntryRow.inspection_id == str(inspection), EntryRow.id.in_(some)
-        )
-        found |= {row.id: row.draft for row in session.execute(mine)}
-    return found
-
-
-def _answer(one: Checked, known: dict[str, str]) -> Acknowledged | Refused:
-    draft = one.signed.draft
-    if one.fault is not None:
-        return Refused(draft.id, one.fault.field, one.fault.message)
-    before = known.get(str(draft.id))
-    if before is not None and before != one.stored and not _same(before, draft):
-        return Refused(draft.id, "id", "another entry already has this id; send it again with a new one")
-    if draft.strikes is not None and str(draft.strikes) not in known:
-        return Refused(draft.id, "strikes", "the entry to strike is not in this inspection's logbook")
-    return Acknowledged(draft.id)
-
-
-def _same(stored: str, draft: Draft) -> bool:
-    try:
-        return Draft.model_validate_json(stored) == draft
-    except ValidationError:
-        return False

@@ -14,8 +14,8 @@ from fastapi.responses import RedirectResponse, Response
 
 from hakutsu.exchange.film_csv import read_film_csv
 from hakutsu.exchange.film_import import MOST_FILE_ROWS, import_drafts, plan_import
+from hakutsu.logbook.adding import Signed, checked
 from hakutsu.logbook.importing import Arriving, NotAll, import_entries
-from hakutsu.logbook.store import Signed, checked
 from hakutsu.web.desk import Desk, DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 
