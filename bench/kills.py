@@ -92,7 +92,8 @@ def main(kills: int) -> None:
             entries, pictures = entries + first + second, pictures + third
             if done % 50 == 49:
                 print(f"· {done + 1} kills", flush=True)
-        server.start()  # clears what was half done
+        server.start()
+        urllib.request.urlopen(server.address, timeout=30).close()  # by then what was half done is cleared
         server.kill()
         logbook = logbook_in(directory)
         kept = {str(entry.id): entry for entry in logbook.entries(inspection)}

@@ -11,7 +11,7 @@ from selenium.webdriver.support.wait import WebDriverWait
 
 from tests.browser.driving import RunningServer, shared_browser, sized
 
-PATIENCE_SECONDS = 30
+PATIENCE_SECONDS = 60
 
 
 class BrowserCase(unittest.TestCase):

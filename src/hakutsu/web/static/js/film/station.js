@@ -5,10 +5,11 @@ import { draft, Outbox, showSaved } from "../outbox.js";
 import { Aim } from "./aim.js";
 import { gaugeForms } from "./gauge.js";
 import { Doubts } from "./doubts.js";
+import { hold, Keeping } from "./keeping.js";
 import { readLine } from "./line.js";
 import { gaugeLink } from "./link.js";
 import { panelForms } from "./panel.js";
-import { bodyOf, micrometres, wordsOf } from "./reading.js";
+import { micrometres } from "./reading.js";
 import { Said } from "./said.js";
 import { drawingNow, remember, showCurrent, showLayers, switchLayer, tapped, wantedDrawing } from "./sheet.js";
 
@@ -26,11 +27,6 @@ let now = readNow();
 let panel = now.panel;
 let repeating = false;
 let edge = false;
-/** Ids of readings entered in this window, newest last. @type {{id: string, words: string}[]} */
-const mine = [];
-
-/** Places my readings stand at that the server has not acknowledged yet, by the reading's id. @type {Map<string, {u: number, v: number}>} */
-const taken = new Map();
 /** When fragments were asked for: what was asked earlier never replaces what was asked later. @type {WeakMap<object, number>} */
 const askedAt = new WeakMap();
 let asked = 0;
@@ -50,18 +46,20 @@ const outbox = new Outbox(config.inspection, {
     return context;
   },
   onReply: (reply, context) => {
-    reply.acknowledged.forEach((id) => taken.delete(id));
+    keeping.arrived(reply.acknowledged);
     coming.delete(askedAt.get(context));
     if (reply.fragments && context.panel === panel) show(reply.fragments, askedAt.get(context));
   },
   onMissed: (context) => coming.delete(askedAt.get(context)),
   onState: showSaved,
   onRefused: (refused) => {
-    refused.forEach((one) => taken.delete(one.id));
+    keeping.arrived(refused.map((one) => one.id));
     const words = refused.map((one) => `${one.draft.place ? names.get(one.draft.place) || one.draft.place : "entry"}: ${one.message}`);
     said.fault(`Not stored: ${words.join("; ")}`);
   },
 });
+
+const keeping = new Keeping(outbox, config, (panelKey) => names.get(panelKey));
 
 /** What the server last said about the panel shown. */
 function readNow() {
@@ -80,14 +78,8 @@ function show(fragments, order) {
   showLayers();
   showCurrent();
   forms.restore();
-  aim.facing(now.panel, left());
+  aim.facing(now.panel, keeping.left(JSON.parse(now.spots || "[]")));
   history.replaceState(null, "", `?panel=${panel}${drawingNow() === "sheet" ? "&drawing=sheet" : ""}`);
-}
-
-/** Spots of the panel shown that neither the server nor readings still on their way have. */
-function left() {
-  const used = [...taken.values()];
-  return JSON.parse(now.spots || "[]").filter(([u, v]) => !used.some((one) => one.u === u && one.v === v));
 }
 
 function showRepeat() {
@@ -135,17 +127,6 @@ function neighbour(step) {
   return config.panels[(place + step + config.panels.length) % config.panels.length].key;
 }
 
-/** A reading as it was when Enter was pressed. @param {object} reading */
-function readingDraft(reading) {
-  const repeats = (reading.repeat || repeating) && now.surprise && reading.panel === now.panel ? now.surprise : undefined;
-  return { ...draft("film.reading", {}, { place: reading.panel }), repeats, reading: { ...reading, edge: reading.edge || edge } };
-}
-
-/** The entry of a reading. @param {ReturnType<typeof readingDraft>} held */
-function entryOf({ repeats, reading, ...envelope }) {
-  return { ...envelope, body: bodyOf(reading, config.gauge, repeats) };
-}
-
 /** Readings with the places they were taken at, where one was aimed. Repeats stand beside the reading they repeat. */
 function placed(readings) {
   if (readings.some((one) => one.repeat) || repeating) return readings;
@@ -154,22 +135,12 @@ function placed(readings) {
   return readings.map((one) => (one.panel === readings[0].panel ? { ...one, place: places[next++] } : one));
 }
 
-/** Keep readings, in order; what was typed comes back if this device cannot keep it. @param {ReturnType<typeof readingDraft>[]} held @param {string} text */
+/** Keep readings, in order; what was typed comes back if this device cannot keep it. @param {import("./keeping.js").Held[]} held @param {string} text */
 async function store(held, text) {
-  for (const one of held) {
-    mine.push({ id: one.id, words: wordsOf(one.reading, names.get(one.place)) });
-    if (one.reading.place) taken.set(one.id, one.reading.place);
-  }
   said.say(`${held.map((one) => one.reading.raw || one.reading.status).join(" ")} on ${names.get(held[0].place)}`);
-  try {
-    await outbox.add(held.map(entryOf));
-  } catch {
-    const ids = new Set(held.map((one) => one.id));
-    mine.splice(0, mine.length, ...mine.filter((one) => !ids.has(one.id)));
-    ids.forEach((id) => taken.delete(id));
-    line.value = [text, line.value].filter(Boolean).join(" ");
-    said.fault("This browser could not keep the reading: free some space, then press Enter again");
-  }
+  if (await keeping.keep(held)) return;
+  line.value = [text, line.value].filter(Boolean).join(" ");
+  said.fault("This browser could not keep the reading: free some space, then press Enter again");
 }
 
 const doubts = new Doubts(said, config, {
@@ -218,7 +189,10 @@ function wrongRepeat(readings) {
 
 /** Store readings, or ask about them first. @param {object[]} readings @param {string} text */
 function take(readings, text) {
-  const held = placed(readings).map(readingDraft);
+  const held = placed(readings).map((one) => {
+    const repeats = (one.repeat || repeating) && now.surprise && one.panel === now.panel ? now.surprise : undefined;
+    return hold({ ...one, edge: one.edge || edge }, repeats);
+  });
   if (edge) setEdge(false);
   return doubts.about(held) ? doubts.ask(held, text) : store(held, text);
 }
@@ -235,7 +209,7 @@ const act = {
   follow: () => aim.toggle(),
   spot: () => (aim.place ? aim.toggle() : (aim.nextSpot(), aim.show())),
   undo: async () => {
-    const last = mine.pop() || (now.last && { id: now.last, words: now.lastWords });
+    const last = keeping.mine.pop() || (now.last && { id: now.last, words: now.lastWords });
     if (!last) return said.say("Nothing to undo");
     await strike(last.id, last.words);
   },
@@ -250,11 +224,10 @@ function setEdge(on) {
 async function strike(id, label) {
   const one = draft("general.strike", {}, { strikes: id });
   await outbox.add([one]);
-  const place = mine.findIndex((reading) => reading.id === id);
-  if (place >= 0) mine.splice(place, 1);
+  keeping.forget([id]);
   said.say(`Struck: ${label}`, ["Bring it back", async () => {
     await outbox.add([draft("general.strike", { because: "struck by mistake" }, { strikes: one.id })]);
-    mine.push({ id, words: label });
+    keeping.mine.push({ id, words: label });
     said.say(`Back again: ${label}`);
     line.focus();
   }]);
@@ -404,7 +377,7 @@ document.addEventListener("change", (event) => {
 showRepeat();
 showLayers();
 showCurrent();
-aim.facing(now.panel, left());
+aim.facing(now.panel, keeping.left(JSON.parse(now.spots || "[]")));
 outbox.send();
 if (wantedDrawing()) await draw(wantedDrawing());
 document.documentElement.dataset.ready = "film";
