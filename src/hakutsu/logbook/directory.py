@@ -14,6 +14,7 @@ from sqlalchemy.engine.interfaces import DBAPIConnection
 from sqlalchemy.exc import DatabaseError
 from sqlalchemy.pool import ConnectionPoolEntry
 
+from hakutsu.logbook.files import make_directory
 from hakutsu.logbook.trouble import BRING_BACK, DataTrouble, DirectoryInUse, told
 
 MIGRATIONS = Path(__file__).parent / "migrations"
@@ -55,7 +56,7 @@ class DataDirectory:
         self.path = path.expanduser().resolve()
         self.database = self.path / DATABASE
         try:
-            self.path.mkdir(parents=True, exist_ok=True)
+            make_directory(self.path)
         except OSError as error:
             raise DirectoryInUse(f"{self.path} cannot be used as a data directory: {error.strerror}") from error
         self._lock = FileLock(self.path / "server.lock")

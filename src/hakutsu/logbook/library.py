@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import logging
 from dataclasses import dataclass
 from datetime import datetime
 
 from pydantic import ValidationError
 from sqlalchemy import Engine, case, func, select
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
 from hakutsu.entries import Draft
@@ -15,6 +17,7 @@ from hakutsu.entries.settings import Settings
 from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
 from hakutsu.vehicle.vocabulary import Unit
 
+_log = logging.getLogger("hakutsu.library")
 SETTINGS = "habits"  # what they were called when they were fewer
 
 
@@ -36,11 +39,18 @@ class Library:
 
     @property
     def settings(self) -> Settings:
-        """The settings of the account; read once, since this process alone holds the data directory."""
+        """The settings of the account; read once, since this process alone holds the data directory.
+
+        Where they cannot be read they are those of a new account: what was measured is shown all the same.
+        """
         if self._settings is None:
             with Session(self._engine) as session:
-                row = session.get(SettingRow, SETTINGS)
-                self._settings = Settings.model_validate(row.value) if row else Settings()
+                try:
+                    row = session.get(SettingRow, SETTINGS)
+                    self._settings = Settings.model_validate(row.value) if row else Settings()
+                except (DBAPIError, ValueError):
+                    _log.exception("the settings of the account cannot be read")
+                    self._settings = Settings()
         return self._settings
 
     @settings.setter
@@ -50,10 +60,14 @@ class Library:
         self._settings = settings
 
     def gauges(self) -> list[KeptGauge]:
-        """All gauges by name; the last verification is read from the logbooks."""
+        """All gauges by name that can be read; the last verification is read from the logbooks."""
         with Session(self._engine) as session:
-            verified = self._verified(session)
-            rows = session.scalars(select(GaugeRow).order_by(GaugeRow.name))
+            try:
+                verified = self._verified(session)
+                rows = list(session.scalars(select(GaugeRow).order_by(GaugeRow.name)))
+            except DBAPIError:
+                _log.exception("the saved gauges cannot be read")
+                return []
             return [
                 KeptGauge(
                     row.id,

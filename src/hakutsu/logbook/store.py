@@ -182,9 +182,12 @@ class Logbook:
 
     @property
     def account(self) -> str:
-        """Name under which the one local account signs its entries; empty until given."""
+        """Name under which the one local account signs its entries; empty until given, or where it cannot be read."""
         with Session(self.engine) as session:
-            row = session.get(SettingRow, ACCOUNT)
+            try:
+                row = session.get(SettingRow, ACCOUNT)
+            except DBAPIError:
+                return ""
             return str(row.value) if row else ""
 
     @account.setter

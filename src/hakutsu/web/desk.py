@@ -116,7 +116,11 @@ class Desk:
     def watched(self) -> list[Dossier]:
         """Inspections with a timer running; one whose logbook has not changed is not looked into twice."""
         found = []
-        for inspection, last in self.logbook.lengths().items():
+        try:
+            lengths = self.logbook.lengths()
+        except DBAPIError:
+            return []  # a page that can be shown is shown without the timers of others
+        for inspection, last in lengths.items():
             if self._unwatched.get(inspection) == last:
                 continue
             dossier = self.attempt(inspection, self._watched)

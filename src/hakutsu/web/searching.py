@@ -7,8 +7,10 @@ from uuid import UUID
 
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
+from sqlalchemy.exc import DBAPIError
 
 from hakutsu import __version__
+from hakutsu.logbook.trouble import words
 from hakutsu.logbook.words import Kept
 from hakutsu.reckoning import terms
 from hakutsu.report.searching import LONGEST_SEARCH, Found, Words, parts_of, search, words_of
@@ -21,7 +23,10 @@ router = APIRouter()
 
 
 def _find(desk: Desk, asked: str) -> list[Found]:
-    renew(desk)
+    try:
+        renew(desk)
+    except DBAPIError as error:  # what was found by words before is found still
+        desk.background.ended[RENEWING] = f"the database {words(error)}"
     holding = desk.logbook.words.holding(parts_of(asked))
     found = [one for kept in holding if (one := search(Words.model_validate(kept), asked)) is not None]
     return sorted(found, key=lambda one: not one.itself)
