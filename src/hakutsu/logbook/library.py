@@ -15,6 +15,7 @@ from hakutsu.entries import Draft
 from hakutsu.entries.film import GaugeInUse
 from hakutsu.entries.settings import Settings
 from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
+from hakutsu.logbook.trouble import words
 from hakutsu.vehicle.vocabulary import Unit
 
 _log = logging.getLogger("hakutsu.library")
@@ -48,8 +49,8 @@ class Library:
                 try:
                     row = session.get(SettingRow, SETTINGS)
                     self._settings = Settings.model_validate(row.value) if row else Settings()
-                except (DBAPIError, ValueError):
-                    _log.exception("the settings of the account cannot be read")
+                except (DBAPIError, ValueError) as error:
+                    _log.warning("the settings of the account cannot be read: the database %s", words(error))
                     self._settings = Settings()
         return self._settings
 
@@ -65,8 +66,8 @@ class Library:
             try:
                 verified = self._verified(session)
                 rows = list(session.scalars(select(GaugeRow).order_by(GaugeRow.name)))
-            except DBAPIError:
-                _log.exception("the saved gauges cannot be read")
+            except DBAPIError as error:
+                _log.warning("the saved gauges cannot be read: the database %s", words(error))
                 return []
             return [
                 KeptGauge(
