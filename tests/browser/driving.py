@@ -6,6 +6,7 @@ import atexit
 import json
 import os
 import re
+import shutil
 import signal
 import subprocess
 import sys
@@ -19,6 +20,10 @@ from typing import Self
 from selenium import webdriver
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
+
+from hakutsu.demo import add_demo
+from hakutsu.logbook import DataDirectory, Logbook
+from hakutsu.logbook.pictures import PictureFiles
 
 ROOT = Path(__file__).resolve().parents[2]
 HAKUTSU = Path(sys.executable).with_name("hakutsu")
@@ -101,6 +106,19 @@ def _end(process: subprocess.Popen[str]) -> None:
     process.wait()
 
 
+@cache
+def demo_data() -> Path:
+    """A data directory with the demo's inspections, made once for each process and copied for each server."""
+    place = tempfile.mkdtemp(prefix="hakutsu-demo-")
+    atexit.register(shutil.rmtree, place, ignore_errors=True)
+    engine = DataDirectory(Path(place)).engine()
+    files = PictureFiles(Path(place) / "pictures")
+    add_demo(Logbook(engine), files)
+    files.close()
+    engine.dispose()
+    return Path(place)
+
+
 class RunningServer:
     """`hakutsu serve` or `hakutsu demo` as a process of its own; used as a context manager."""
 
@@ -108,6 +126,8 @@ class RunningServer:
         self._own = tempfile.TemporaryDirectory() if data is None else None
         self.data = data or Path(self._own.name)  # type: ignore[union-attr]
         self.demo, self.port = demo, port
+        if demo and self._own:
+            shutil.copytree(demo_data(), self.data, dirs_exist_ok=True)
 
     def start(self) -> None:
         """Start and wait until the address is printed."""

@@ -1,5 +1,6 @@
 import hashlib
 import tempfile
+import time
 import unittest
 from io import BytesIO
 from pathlib import Path
@@ -145,6 +146,8 @@ class Copies(FilesCase):
         kept = self.keep(sample_picture(size=SMALL))
         self.assertIsNone(self.files.copy(kept.sha256, 400))
         self.files.want(kept.sha256)
+        while self.files.waiting:  # closing gives up what is not begun
+            time.sleep(0.01)
         self.files.close()
         self.assertTrue(self.files.copy(kept.sha256, 400).exists())
         self.assertEqual(self.files.waiting, 0)

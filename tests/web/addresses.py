@@ -20,20 +20,21 @@ START = "/inspections/{inspection}"
 
 
 class AddressCase(RoundCase):
-    def addresses(self):
+    def addresses(self, only=lambda i, key: True):
+        """Every address below an inspection's; of the places' pages `only` those by number and key."""
         for path, verbs in self.client.app.openapi()["paths"].items():
             rest = path.removeprefix(START)
             if not path.startswith(START) or "get" not in verbs or any(one in path for one in (*STREAMS, *OF_A_THING)):
                 continue
             if "{place}" in path:
-                yield from (rest.replace("{place}", key) for key in places())
+                yield from (rest.replace("{place}", key) for i, key in enumerate(places()) if only(i, key))
             elif "{room}" in path:
                 yield from (rest.replace("{room}", room) for room in ROOMS[rest.split("/")[1]])
             else:
                 yield rest
 
-    def answers(self, inspection):
-        for rest in self.addresses():
+    def answers(self, inspection, only=lambda i, key: True):
+        for rest in self.addresses(only):
             with self.subTest(rest):
                 answer = self.client.get(f"/inspections/{inspection}{rest}")
                 self.assertEqual(answer.status_code, 200)

@@ -14,6 +14,7 @@ ADDING_UP = (
     "body.blemish", "body.rust", "body.glass", "body.trim", "body.addition", "leak.seen", "general.seen", "claim.said",
 )  # fmt: skip
 PLACES_A_ROUND = 6
+PLACE_PAGES = 4  # a place's page is opened in every fourth round: all of them look alike to an entry elsewhere
 
 
 def choices(annotation):
@@ -47,6 +48,11 @@ def offered(kind):
     return places if kind.at is not None else [None, *places]
 
 
+def outside_and_below(kind):
+    """Places that forms offer for what is seen: not those that stand for a look or a try."""
+    return [key for key in offered(kind) if key is None or not key.startswith(("function_", "engine_", "cabin_"))]
+
+
 def holds(draft):
     try:
         draft.check()
@@ -55,7 +61,7 @@ def holds(draft):
     return True
 
 
-class EveryValue(AddressCase):
+class ValueCase(AddressCase):
     def sent(self, drafts):
         """Store them; refusals are fine (a value may not go with the rest of a sample), failures are not."""
         drafts = [draft for draft in drafts if holds(draft)]
@@ -68,14 +74,18 @@ class EveryValue(AddressCase):
     def draft(self, kind, body, place):
         return Draft(id=uuid4(), at=NOON, kind=kind.name, version=kind.version, body=body, place=place)
 
-    def test_every_value_of_what_adds_up_at_every_place(self):
+
+class WhatAddsUp(ValueCase):
+    def test_every_value_of_it_at_every_place(self):
         drafts = []
         for name in ADDING_UP:
             kind = kinds()[name]
-            drafts += [self.draft(kind, body, place) for body in variants(kind) for place in offered(kind)]
-        self.assertGreater(self.sent(drafts), 5000)
+            drafts += [self.draft(kind, body, place) for body in variants(kind) for place in outside_and_below(kind)]
+        self.assertGreater(self.sent(drafts), 4000)
         self.answers(self.inspection)
 
+
+class EveryKind(ValueCase):
     def test_every_value_of_every_kind_in_turn(self):
         mine = [kind for kind in kinds().values() if not (kind.by_upload or kind.name.startswith("test."))]
         rounds = max(len(list(variants(kind))) for kind in mine if kind.name not in ADDING_UP)
@@ -91,7 +101,7 @@ class EveryValue(AddressCase):
             drafts.sort(key=lambda draft: draft.kind in ("inspection.vehicle", "inspection.stage"))
             with self.subTest(turn=turn):
                 self.assertGreater(self.sent(drafts), 150)
-                self.answers(self.inspection)
+                self.answers(self.inspection, only=lambda i, key, turn=turn: i % PLACE_PAGES == turn % PLACE_PAGES)
 
     def begin_another(self):
         self.inspection = opened(self.logbook)

@@ -41,6 +41,8 @@ class OneEntry(UnreadableCase):
     def shown(self, why, *, everywhere=True):
         if everywhere:
             self.answers(self.inspection)
+        for page in ("film", "report", "round"):
+            self.assertEqual(self.client.get(f"{self.here}/{page}").status_code, 200)
         text = self.client.get(f"{self.here}/logbook").text
         self.assertIn("This version cannot read it", text)
         self.assertIn(why, text)
@@ -54,11 +56,11 @@ class OneEntry(UnreadableCase):
 
     def test_a_version_from_the_future(self):
         self.spoil(3, version=9)
-        self.shown("version 9 of general.seen is not known here")
+        self.shown("version 9 of general.seen is not known here", everywhere=False)
 
     def test_a_number_that_was_stored_as_none(self):
         self.spoil(4, body={"value_um": None, "status": "ok"})
-        self.shown("a reading needs its number")
+        self.shown("a reading needs its number", everywhere=False)
 
     def test_what_is_no_entry_at_all(self):
         for text in ("{", "[]", "null", '"x"', "{}", "[" * 3000):
@@ -71,7 +73,7 @@ class OneEntry(UnreadableCase):
         struck = self.dossier().entries[2].id
         self.spoil(5, **LATER, strikes=str(struck))
         self.assertIn(struck, self.dossier().struck)
-        self.answers(self.inspection)
+        self.assertEqual(self.client.get(f"{self.here}/report").status_code, 200)
 
     def test_the_report_says_that_it_is_left_out(self):
         self.spoil(3, **LATER)
