@@ -59,7 +59,7 @@ class Outbox(BrowserCase):
         """What the server has, and what the page says is not stored."""
         return self.readings(here), self.text("#aside-open")
 
-    def refusing(self, status, times=99, batch=False):
+    def refusing(self, status, times=99):
         """Let the server's answer be a status where an entry of 777 is sent (so often)."""
         self.driver.execute_script(
             "const real = window.fetch; let left = arguments[1];"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Annotated
@@ -13,6 +12,7 @@ from sqlalchemy import text
 
 from hakutsu.cli.common import DEFAULT_DATA, DataOption, app, fail, imports, logbook_at
 from hakutsu.logbook import DataTrouble, Integrity, Logbook
+from hakutsu.logbook.files import sha256_of
 from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.logbook.trouble import told
 
@@ -74,14 +74,9 @@ def _picture_faults(data: Path, logbook: Logbook) -> list[str]:
             path = root / sha256[:2] / sha256
             if not path.is_file():
                 found.append(f"inspection {inspection}, entry {entry.seq}: the file of its picture is gone")
-            elif _sha256(path) != sha256:
+            elif sha256_of(path) != sha256:
                 found.append(f"inspection {inspection}, entry {entry.seq}: the file of its picture was changed")
     return found
-
-
-def _sha256(path: Path) -> str:
-    with path.open("rb") as file:
-        return hashlib.file_digest(file, "sha256").hexdigest()
 
 
 @app.command()

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import hashlib
 import json
 import os
 import shutil
 import sqlite3
 import zipfile
-from collections.abc import Iterable
 from contextlib import closing
 from datetime import UTC, datetime
 from pathlib import Path
@@ -16,7 +14,7 @@ from tempfile import TemporaryDirectory
 
 from hakutsu import __version__
 from hakutsu.logbook.directory import DATABASE
-from hakutsu.logbook.files import PART, arriving_under, make_directory, sync_directory
+from hakutsu.logbook.files import PART, arriving_under, make_directory, sha256_of, sync_directory
 from hakutsu.logbook.trouble import DataTrouble, words
 
 FORMAT, FORMAT_VERSION, MANIFEST = "hakutsu backup", 1, "backup.json"
@@ -72,22 +70,9 @@ def _manifest(database: Path, pictures: int) -> dict[str, object]:
         "version": FORMAT_VERSION,
         "program": __version__,
         "made_at": datetime.now(UTC).isoformat(timespec="seconds"),
-        "database_sha256": _sha256(_pieces(database)),
+        "database_sha256": sha256_of(database),
         "pictures": pictures,
     }
-
-
-def _pieces(path: Path) -> Iterable[bytes]:
-    with path.open("rb") as file:
-        while piece := file.read(1 << 20):
-            yield piece
-
-
-def _sha256(pieces: Iterable[bytes]) -> str:
-    found = hashlib.sha256()
-    for piece in pieces:
-        found.update(piece)
-    return found.hexdigest()
 
 
 def restore(file: Path, directory: Path) -> int:
@@ -145,4 +130,4 @@ def _write(archive: zipfile.ZipFile, name: str, place: Path) -> str:
         shutil.copyfileobj(source, out, 1 << 20)
         out.flush()
         os.fsync(out.fileno())
-    return _sha256(_pieces(place))
+    return sha256_of(place)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import os
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -10,6 +11,12 @@ from tempfile import NamedTemporaryFile
 from typing import IO
 
 PART = ".part"
+
+
+def sha256_of(path: Path) -> str:
+    """SHA-256 [hex] of a file."""
+    with path.open("rb") as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()
 
 
 def sync_directory(path: Path) -> None:

@@ -66,7 +66,7 @@ def show_logbook(request: Request, inspection: UUID, desk: DeskHere) -> Response
     """Every entry, struck ones crossed out; an inspection whose vehicle cannot be read has its logbook too."""
     if not desk.logbook.holds(inspection):
         raise HTTPException(404, "There is no inspection at this address.")
-    reckoning = desk.reckoned(inspection)
+    reckoning = desk.reckoned(inspection)  # anew: what is kept goes by the last hash, and misses damage before it
     dossier = reckoning.dossier
     known = dossier.opening.vehicle is not None
     about: dict[str, Any] = {"dossier": dossier} if known else {}
