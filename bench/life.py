@@ -25,9 +25,9 @@ from hakutsu.vehicle.rules import rule_sets
 
 ROUNDS = 9
 CASES = 10_000
-ELECTRIC = Mechanics(power="electric", drive="rear", gearbox="single speed", timing="neither", rear_axle="independent")
+ELECTRIC = Mechanics(power="electric", drive="rear", gearbox="single", timing="neither", rear_axle="independent")
 DIESEL = Mechanics(
-    power="diesel", drive="front", gearbox="manual", timing="belt", rear_axle="beam axle", rear_brakes="discs",
+    power="diesel", drive="front", gearbox="manual", timing="belt", rear_axle="beam", rear_brakes="discs",
     also_fitted=("turbo", "air_charge", "air_compressor", "dual_mass_flywheel"),
 )  # fmt: skip
 WHEELS = (*WHEELS_OF["front"], *WHEELS_OF["rear"])

@@ -34,7 +34,7 @@ def outside(chance: random.Random) -> list[Draft]:
     made = []
     for i in range(BLEMISHES):
         u, v = chance.random() * 0.8, chance.random()
-        body = Blemish(kind=KINDS[i % len(KINDS)], depth="in the clear", length_mm=80, path=((u, v), (u + 0.2, v)))
+        body = Blemish(kind=KINDS[i % len(KINDS)], depth="clear", length_mm=80, path=((u, v), (u + 0.2, v)))
         made.append(Draft.write("body.blemish", body, NOON, place=panels[i % len(panels)]))
     for i in range(GAPS):
         body = Fit(front_mm=round(chance.gauss(4, 0.6), 1), rear_mm=4.0)

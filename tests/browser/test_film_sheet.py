@@ -133,7 +133,7 @@ class Cues(FilmCase):
         self.one("#cover-um").clear()
         self.one("#cover-um").send_keys("180", Keys.ENTER)
         self.wait(lambda: self.entries("film.cover"))
-        self.assertEqual(self.entries("film.cover")[0]["body"], {"kind": "protection film", "thickness_um": 180.0})
+        self.assertEqual(self.entries("film.cover")[0]["body"], {"kind": "protection_film", "thickness_um": 180.0})
 
 
 class Verification(FilmCase):

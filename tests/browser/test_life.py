@@ -27,7 +27,7 @@ class LifeStation(BrowserCase):
         self.driver.execute_script(
             fill,
             {"first": "2016-05-01", "odometer_km": "150000", "power": "diesel", "drive": "front", "gearbox": "manual",
-             "timing": "belt", "rear_axle": "beam axle", "rear_brakes": "discs"},
+             "timing": "belt", "rear_axle": "beam", "rear_brakes": "discs"},
         )  # fmt: skip
         self.one("#f-odometer_km").send_keys(Keys.ENTER)
         self.wait_saved()

@@ -3,9 +3,9 @@ import unittest
 from pydantic import ValidationError
 
 from hakutsu.core.cabin import against_distance, looks_found, usual_wear, wear_found
-from hakutsu.core.corners.found import Follows
 from hakutsu.entries.cabin import CabinLooked, CabinWear, Wear
 from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.vocabulary import Consequence
 
 
 def graded(**wear):
@@ -29,20 +29,20 @@ class AgainstDistance(unittest.TestCase):
         self.assertEqual(wear_found(graded(rim="clear", pedals="clear", bolster="clear"), 150_000), [])
 
     def test_one_part_two_grades_off_is_told_apart(self):
-        [renewed] = wear_found(graded(rim="as new"), 150_000)
+        [renewed] = wear_found(graded(rim="new"), 150_000)
         self.assertIn("only the distance since", renewed.words)
         [worn] = wear_found(graded(belt_edge="heavy"), 80_000)
-        self.assertEqual(worn.follows, Follows.BUDGET)
+        self.assertEqual(worn.consequence, Consequence.BUDGET)
 
     def test_all_of_them_together_question_the_distance_shown(self):
         found = wear_found(graded(rim="heavy", pedals="heavy", bolster="clear", belt_edge="light"), 60_000)
-        self.assertEqual(found[-1].follows, Follows.SETTLE)
+        self.assertEqual(found[-1].consequence, Consequence.SETTLE)
         self.assertIn("papers", found[-1].words)
         two = wear_found(graded(rim="clear", pedals="clear"), 60_000)
-        self.assertFalse(any(one.where == "" for one in two))  # two parts are too few
+        self.assertFalse(any(one.subject == "" for one in two))  # two parts are too few
 
     def test_renewed_parts_and_an_unknown_distance_tell_nothing(self):
-        renewed = {"rim": CabinWear(part="rim", wear="as new", renewed=True)}
+        renewed = {"rim": CabinWear(part="rim", wear="new", renewed=True)}
         self.assertEqual(against_distance(renewed, 200_000), [])
         self.assertEqual(wear_found(graded(rim="heavy"), None), [])
 
@@ -57,16 +57,14 @@ class Looks(unittest.TestCase):
         return [one.words for one in looks_found(CabinLooked(**look) for look in looks)]
 
     def test_roof_and_floor_are_one_story_over_several_looks(self):
-        found = self.words(
-            {"moist": ("at the roof opening",)}, {"moist": ("under the front mats",), "smells": ("damp",)}
-        )
+        found = self.words({"moist": ("roof",)}, {"moist": ("mats_front",), "smells": ("damp",)})
         self.assertEqual(found, ["water from the roof opening ends in the floor"])
 
     def test_each_alone(self):
-        self.assertIn("look for its way in", self.words({"moist": ("boot floor",)})[0])
+        self.assertIn("look for its way in", self.words({"moist": ("boot",)})[0])
         self.assertIn("lift every mat", self.words({"smells": ("damp",)})[0])
         self.assertIn("heater matrix", self.words({"smells": ("coolant",)})[0])
-        self.assertIn("overspray", self.words({"signs": ("paint overspray",)})[0])
+        self.assertIn("overspray", self.words({"signs": ("overspray",)})[0])
         self.assertEqual(self.words({}), [])
 
     def test_fuel_stands_down(self):

@@ -6,11 +6,11 @@ from hypothesis import strategies as st
 
 from hakutsu.core.cabin import against_age, inventory_found, usual_at, wear_found
 from hakutsu.core.condition import GRADES, RUST, Standing, rust_stands, stands, usual_grade, usual_rust
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.life.survival import Clocks
 from hakutsu.entries.cabin import CabinWear, There, Wear
 from hakutsu.entries.corners import Grade
 from hakutsu.vehicle.inventory import belongings, expected_belongings
+from hakutsu.vehicle.vocabulary import Consequence
 
 BELT = Clocks(100_000.0, 10.0, 2.0)
 
@@ -78,11 +78,11 @@ class Belongings(unittest.TestCase):
     def test_what_is_missing_is_told_in_the_order_of_the_table(self):
         found = inventory_found({"mats": There.MISSING, "lock_nut": There.MISSING, "jack": There.PRESENT,
                                  "hitch": There.NOT_EXPECTED})  # fmt: skip
-        self.assertEqual([one.follows for one in found], [Follows.SETTLE, Follows.NOTE])
+        self.assertEqual([one.consequence for one in found], [Consequence.SETTLE, Consequence.LIVE_WITH])
 
     def test_every_thing_says_what_its_absence_means(self):
         self.assertTrue(all(one.missing for one in belongings().values()))
         keys = {one.key for one in expected_belongings("petrol")}
         self.assertNotIn("charge_cable", keys)
         self.assertIn("charge_cable", {one.key for one in expected_belongings("electric")})
-        self.assertIn("charge_cable", {one.key for one in expected_belongings("not known")})
+        self.assertIn("charge_cable", {one.key for one in expected_belongings("unknown")})

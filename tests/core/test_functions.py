@@ -11,7 +11,7 @@ def tries(*results):
     found = []
     for one in results:
         more = one if isinstance(one, dict) else {"result": one}
-        if more["result"] in ("works, but", "not tested"):
+        if more["result"] in ("but", "not_tested"):
             more = {"but": "slow", **more}
         found.append(Tried(item="horn", **more))
     return found
@@ -22,8 +22,8 @@ class StatusOfTries(unittest.TestCase):
         return function_status(tries(*results))
 
     def test_one_answer_is_its_status(self):
-        for result, status in (("works", Status.WORKS), ("fails", Status.FAILS), ("works, but", Status.BUT),
-                               ("did not work for me", Status.ASK), ("not tested", Status.NOT_TESTED)):  # fmt: skip
+        for result, status in (("works", Status.WORKS), ("fails", Status.FAILS), ("but", Status.BUT),
+                               ("not_for_me", Status.ASK), ("not_tested", Status.NOT_TESTED)):  # fmt: skip
             self.assertIs(self.status(result).status, status)
         self.assertIs(self.status().status, Status.UNTESTED)
 
@@ -34,19 +34,19 @@ class StatusOfTries(unittest.TestCase):
         self.assertEqual((third.status, third.retest, third.words), (Status.INTERMITTENT, False, "2 of 3 tries worked"))
 
     def test_what_is_unlike_stays_though_it_worked_later(self):
-        self.assertIs(self.status("works, but", "works").status, Status.BUT)
+        self.assertIs(self.status("but", "works").status, Status.BUT)
 
     def test_some_of_many_is_partly(self):
         found = self.status({"result": "partly", "working": 2, "of": 3, "but": "left one dead"})
         self.assertEqual((found.status, found.words), (Status.PARTLY, "2 of 3; left one dead"))
 
     def test_not_for_me_is_no_fault_and_gives_way_to_an_answer(self):
-        self.assertIn("no fault yet", self.status("did not work for me").words)
-        self.assertIs(self.status("did not work for me", "works").status, Status.WORKS)
-        self.assertIs(self.status("did not work for me", "fails").status, Status.FAILS)
+        self.assertIn("no fault yet", self.status("not_for_me").words)
+        self.assertIs(self.status("not_for_me", "works").status, Status.WORKS)
+        self.assertIs(self.status("not_for_me", "fails").status, Status.FAILS)
 
     def test_it_must_say_enough(self):
-        for body in ({"result": "works, but"}, {"result": "not tested"}, {"result": "partly", "working": 4, "of": 3}):
+        for body in ({"result": "but"}, {"result": "not_tested"}, {"result": "partly", "working": 4, "of": 3}):
             with self.assertRaises(ValidationError):
                 Tried(item="horn", **body)
 

@@ -13,7 +13,7 @@ def told(arrival=None, conditions=None):
 
 class Limitations(unittest.TestCase):
     def test_a_dry_day_in_daylight_with_everything_known_hides_nothing_of_its_own(self):
-        arrival = Arrival(engine=Engine.COLD, engine_c=12, surroundings_c=11, moved="driven now and then")
+        arrival = Arrival(engine=Engine.COLD, engine_c=12, surroundings_c=11, moved="driven")
         self.assertEqual(limitations(arrival, DayConditions(begins=NOON, lift=True)), [])
 
     def test_each_circumstance_says_what_it_hides(self):

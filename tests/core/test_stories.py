@@ -1,66 +1,67 @@
 import unittest
 from uuid import uuid4
 
-from hakutsu.core.stories import Finding, stories
+from hakutsu.core.consequence import codes
+from hakutsu.core.findings import found
+from hakutsu.core.stories import is_of, rules, stories
 from hakutsu.entries.body import Fit, Glass
 from hakutsu.entries.general import Hint, Seen
 from tests.builders import reading
 from tests.web.case import RoundCase
 
 
-def finding(kind, place, words):
-    return Finding(kind, place, words, uuid4())
+def finding(code, subject, words="x", sureness=0.9):
+    return found(code, subject, words, sureness=sureness).seen_in(uuid4())
 
 
 class Rules(unittest.TestCase):
     def rules(self, *found):
         return [one.rule for one in stories(found)]
 
+    def test_every_rule_names_codes_there_are(self):
+        known = codes()
+        for key, rule in rules().items():
+            for pattern in (*rule.one, *rule.other):
+                with self.subTest(key, pattern=pattern):
+                    self.assertTrue(any(is_of(code, [pattern]) for code in known))
+
     def test_each_rule_joins_its_pair_where_it_must_lie(self):
-        crack = finding("body.glass", "headlamp_left", "crack")
-        wet = finding("body.glass", "headlamp_left", "moisture inside")
-        other = finding("body.glass", "headlamp_right", "moisture inside")
+        crack = finding("body.lamp_crack", "headlamp_left")
+        wet = finding("body.lamp_moisture", "headlamp_left")
+        other = finding("body.lamp_moisture", "headlamp_right")
         self.assertEqual(self.rules(crack, wet, other), ["lamp_water"])
-        scratch = finding("body.glass", "glass_front_door_right", "scratch along_travel")
-        slow = finding("general.seen", "flank_right", "front window slow and stiff")
-        self.assertEqual(self.rules(scratch, slow), ["pane_travel"])
-        self.assertEqual(self.rules(scratch, finding("general.seen", "flank_left", "window slow")), [])
-        roof, floor = (
-            finding("general.hint", "roof", "sunroof drain blocked"),
-            finding("general.seen", "inside_front", "carpet damp"),
-        )
+        scratch = finding("body.glass_scratch_travel", "glass_front_door_right")
+        self.assertEqual(self.rules(scratch, finding("general.window_stiff", "flank_right")), ["pane_travel"])
+        self.assertEqual(self.rules(scratch, finding("general.window_stiff", "flank_left")), [])
+        roof, floor = finding("general.roof_drain", "roof"), finding("general.floor_damp", "inside_front")
         self.assertEqual(self.rules(roof, floor), ["roof_drain"])
-        stain, drip = (
-            finding("body.blemish", "bonnet", "stain"),
-            finding("general.seen", "front", "a drip from the gutter"),
-        )
+        stain, drip = finding("body.stain", "bonnet"), finding("general.drips", "front")
         self.assertEqual(self.rules(stain, drip), ["drip_stain"])
-        pedal, pipe = (
-            finding("general.seen", "inside_front", "pedal low"),
-            finding("general.seen", "under_rear", "brake pipe wet"),
-        )
+        pedal, pipe = finding("general.pedal_low", "inside_front"), finding("general.brake_pipe_wet", "under_rear")
         self.assertEqual(self.rules(pedal, pipe), ["pedal_pipe"])
-        fit, film = (
-            finding("body.fit", "front_door_left", "gap out_of_line"),
-            finding("film.altered", "front_door_left", "x"),
-        )
+        fit, film = finding("body.fit_out", "front_door_left"), finding("film.refinished", "front_door_left")
         self.assertEqual(self.rules(fit, film), ["fit_film"])
-        self.assertEqual(self.rules(fit, finding("film.altered", "front_door_right", "x")), [])
+        self.assertEqual(self.rules(fit, finding("film.refinished", "front_door_right")), [])
+        self.assertEqual(self.rules(fit, finding("film.refinished", "front_door_left", sureness=0.6)), [])
+        screen = finding("body.glass_replaced", "windscreen")
+        self.assertEqual(self.rules(screen, finding("body.rust_scale", "screen_base:front")), ["screen_rust"])
+        self.assertEqual(self.rules(screen, finding("body.rust_scale", "rear_arch_left")), [])
 
     def test_stations_below_and_inside_join_what_belongs_together(self):
         pairs = {
-            "oil_lost": (("leak.seen", "", "engine oil sump gasket seep"), ("fluid.looked", "bay", "engine_oil low")),
-            "coolant_burnt": (("engine.start", "bay", "lasting white, sweet"), ("fluid.looked", "bay", "coolant low")),
-            "coolant_inside": (("cabin.looked", "inside_front", "coolant"), ("fluid.looked", "bay", "coolant low")),
-            "rough_air": (("engine.idle", "bay", "rough"), ("engine.bay", "bay", "vacuum line cracked or off")),
-            "roof_floor": (("function.tried", "roof", "roof opening fails"), ("cabin.looked", "boot", "boot floor")),
-            "below_film": (("under.zone", "rear_rail_left", "pulled"), ("film.altered", "rear_quarter_left", "x")),
-            "bolts_film": (("engine.bay", "front_corner_left", "panel bolts turned"), ("film.altered", "bonnet", "x")),
-            "jack_sill": (("under.zone", "front_jack_left", "jack damage"),
-                          ("under.zone", "under_sill_left", "pitted")),
-            "pull_tyre": (("under.zone", "front_rail_left", "pulled"),
-                          ("corner.found", "wheel_front_left", "saw-tooth: toe")),
-            "airbag": (("function.lamp", "inside_front", "airbag"), ("cabin.looked", "", "belt date marks differ")),
+            "oil_lost": (("under.leak_seep", "oil:sump_gasket:bay"), ("engine.fluid_oil_low", "engine_oil")),
+            "coolant_leak": (("under.leak_drip", "coolant:pump:bay"), ("engine.fluid_coolant_low", "coolant")),
+            "coolant_burnt": (("engine.smoke_white_sweet", "bay"), ("engine.fluid_coolant_low", "coolant")),
+            "coolant_inside": (("cabin.smells_coolant", "inside_front"), ("engine.fluid_coolant_low", "coolant")),
+            "rough_air": (("engine.idle_rough", "bay"), ("engine.bay_vacuum", "bay")),
+            "roof_floor": (("functions.roof_dead", "roof"), ("cabin.floor_damp", "inside_front")),
+            "below_film": (("under.sign_pulled_structure", "rear_rail_left"), ("film.filled", "rear_quarter_left")),
+            "bolts_film": (("engine.bay_bolts", "front_corner_left"), ("film.refinished", "bonnet")),
+            "jack_sill": (("under.jack_structure", "front_jack_left"),
+                          ("under.rust_pitted_structure", "under_sill_left")),
+            "pull_tyre": (("under.sign_pulled_structure", "front_rail_left"),
+                          ("corners.tyre_saw_tooth", "wheel_front_left")),
+            "airbag": (("functions.airbag_warning", "lamp:airbag"), ("cabin.sign_belt_date", "inside_front")),
         }  # fmt: skip
         for rule, (one, other) in pairs.items():
             with self.subTest(rule):
@@ -68,22 +69,26 @@ class Rules(unittest.TestCase):
                 self.assertEqual(self.rules(finding(*one)), [])
 
     def test_near_is_the_same_side_and_not_the_other_end(self):
-        pulled = finding("under.zone", "rear_rail_left", "pulled")
-        self.assertEqual(self.rules(pulled, finding("film.altered", "rear_door_left", "x")), ["below_film"])
-        self.assertEqual(self.rules(pulled, finding("film.altered", "rear_door_right", "x")), [])
-        self.assertEqual(self.rules(pulled, finding("film.altered", "front_wing_left", "x")), [])
+        pulled = finding("under.sign_pulled_structure", "rear_rail_left")
+        self.assertEqual(self.rules(pulled, finding("film.blended", "rear_door_left")), ["below_film"])
+        self.assertEqual(self.rules(pulled, finding("film.blended", "rear_door_right")), [])
+        self.assertEqual(self.rules(pulled, finding("film.blended", "front_wing_left")), [])
 
     def test_pairs_that_share_a_finding_are_one_story(self):
-        one, two = (finding("under.zone", key, "pulled") for key in ("rear_rail_left", "rear_well_left"))
-        film = [finding("film.altered", key, "x") for key in ("rear_quarter_left", "rear_door_left")]
-        apart = finding("under.zone", "front_rail_right", "pulled"), finding("film.altered", "front_wing_right", "x")
-        found = stories([one, two, *film, *apart])
-        self.assertEqual([(len(story.ones), len(story.others)) for story in found], [(2, 2), (1, 1)])
+        one, two = (finding("under.sign_pulled", key) for key in ("rear_rail_left", "rear_well_left"))
+        film = [finding("film.blended", key) for key in ("rear_quarter_left", "rear_door_left")]
+        apart = finding("under.sign_pulled", "front_rail_right"), finding("film.blended", "front_wing_right")
+        told = stories([one, two, *film, *apart])
+        self.assertEqual([(len(story.ones), len(story.others)) for story in told], [(2, 2), (1, 1)])
 
     def test_nothing_explains_itself_and_nothing_alone(self):
-        both = finding("body.glass", "headlamp_left", "crack moisture inside")
-        self.assertEqual(self.rules(both), [])
+        self.assertEqual(self.rules(finding("body.lamp_crack", "headlamp_left")), [])
         self.assertEqual(self.rules(), [])
+
+    def test_no_story_reads_words(self):
+        one, other = (("body.lamp_crack", "headlamp_left"), ("body.lamp_moisture", "headlamp_left"))
+        self.assertEqual(self.rules(finding(*one, "no crack at all"), finding(*other, "dry")), ["lamp_water"])
+        self.assertEqual(self.rules(finding("body.lamp_haze", "headlamp_left", "crack"), finding(*other)), [])
 
 
 class Told(RoundCase):
@@ -92,7 +97,7 @@ class Told(RoundCase):
 
     def test_it_is_told_on_the_round_and_in_the_report_with_both_named(self):
         self.write("body.glass", Glass(fault="crack"), place="headlamp_left")
-        self.write("body.glass", Glass(fault="moisture inside"), place="headlamp_left")
+        self.write("body.glass", Glass(fault="moisture"), place="headlamp_left")
         for room in ("round", "report"):
             self.assertIn(
                 "The crack lets the water in (Headlamp, left: crack – Headlamp, left: moisture inside)", self.text(room)

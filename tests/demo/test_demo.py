@@ -37,13 +37,13 @@ class Demo(unittest.TestCase):
         self.assertTrue(taken["fell"] < taken["hatch"] < taken["estate"])
 
     def test_the_engine_finds_the_hidden_repaint_and_the_filled_corner(self):
-        film = self.reckoning("estate").film
+        film = self.reckoning("estate").film.analysis
         self.assertEqual(film.panel("front_wing_left").state, State.REFINISHED)
         self.assertEqual(film.panel("rear_quarter_right").state, State.FILLED)
         self.assertEqual(film.panel("tailgate").state, State.ORIGINAL)
 
     def test_the_half_done_one_asks_for_a_repeat(self):
-        panels = {s.observation.panel for s in self.reckoning("hatch").film.surprises}
+        panels = {s.observation.panel for s in self.reckoning("hatch").film.analysis.surprises}
         self.assertIn("rear_quarter_left", panels)
 
     def test_its_logbook_holds_a_struck_entry_and_an_unbroken_chain(self):

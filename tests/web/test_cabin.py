@@ -41,7 +41,7 @@ class CabinStation(RoundCase):
         self.assertIn("Cabin: ", sheet)
 
     def test_smells_and_moisture_are_told_and_fuel_stands_down(self):
-        self.write("cabin.looked", CabinLooked(smells=("fuel",), moist=("boot floor",)))
+        self.write("cabin.looked", CabinLooked(smells=("fuel",), moist=("boot",)))
         found = self.fragments()
         self.assertIn("Moisture boot floor: look for its way in", found["cabin_found"])
         self.assertIn("strong smell of fuel", found["standing"])

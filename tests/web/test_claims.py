@@ -5,19 +5,19 @@ from tests.web.case import RoundCase
 
 class Claims(RoundCase):
     def said(self):
-        return [(claim.words, str(claim.kind)) for _, claim in self.dossier().claims.said]
+        return [(claim.words, claim.kind.value) for _, claim in self.dossier().claims.said]
 
     def test_proposals_are_taken_only_when_accepted(self):
         text = self.client.post(f"{self.here}/claims/advert", data={"advert": "No rust. Two keys. Blue."}).text
         self.assertIn("Proposed: 2", text)
         self.assertEqual(self.said(), [])
-        self.client.post(f"{self.here}/claims", data={"accept": ["no rust|No rust"]})
-        self.assertEqual(self.said(), [("No rust", "no rust")])
+        self.client.post(f"{self.here}/claims", data={"accept": ["no_rust|No rust"]})
+        self.assertEqual(self.said(), [("No rust", "no_rust")])
         again = self.client.post(f"{self.here}/claims/advert", data={"advert": "No rust. Two keys."}).text
         self.assertIn("Proposed: 1", again)
 
     def test_one_is_written_down_and_dropped_again(self):
-        data = {"words": "belt done at 90,000", "who": "seller", "when": "on the phone", "kind": "part replaced"}
+        data = {"words": "belt done at 90,000", "who": "seller", "when": "on the phone", "kind": "replaced"}
         self.client.post(f"{self.here}/claims", data=data)
         self.assertIn("on the phone", self.client.get(f"{self.here}/claims").text)
         (entry, _) = self.dossier().claims.said[0]

@@ -49,7 +49,7 @@ class EngineStation(RoundCase):
         self.assertNotIn("High: normal", self.text("run"))
 
     def test_a_healthy_run_settles_is_drawn_and_reported(self):
-        self.run_up(HEALTHY, smoke="blue at the start")
+        self.run_up(HEALTHY, smoke="blue_start")
         text = self.text("run")
         self.assertIn("Usual", text)
         self.assertIn("Settled at 90", text)
@@ -85,7 +85,7 @@ class EngineStation(RoundCase):
 
     def test_an_idling_diesel_in_the_cold_is_left_open(self):
         self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "diesel"}))
-        arrival = Arrival(weather="snow", light="daylight", stands="level and hard", there="seller", engine="measured",
+        arrival = Arrival(weather="snow", light="daylight", stands="level", there="seller", engine="measured",
                           engine_c=1, surroundings_c=0)  # fmt: skip
         self.write("day.arrival", arrival)
         self.run_up([0, *(round(56 * (1 - 0.9**m), 1) for m in range(1, 25))])
@@ -93,7 +93,7 @@ class EngineStation(RoundCase):
 
     def test_fluids_are_told_in_words_and_swatches_and_counted_together(self):
         self.write("fluid.looked", Fluid(fluid="engine_oil", colour="cream"))
-        self.write("fluid.looked", Fluid(fluid="coolant", debris=("oil film",), freezes_c=-4))
+        self.write("fluid.looked", Fluid(fluid="coolant", debris=("film",), freezes_c=-4))
         text = self.text("fluids")
         for said in (
             "(counted together)",
@@ -113,7 +113,7 @@ class EngineStation(RoundCase):
         self.assertIn("Heater does not heat", air)
         self.write("engine.battery", Battery(rest_v=12.6, rested_h=1, charging_v=13.0))
         self.write("inspection.mechanics", MechanicsSaid(mechanics={"first_used": "2022-11-20"}))
-        self.write("engine.pack", Pack(health=0.9, spread_mv=150, charged=0.5, chemistry="NMC", cycles=500))
+        self.write("engine.pack", Pack(health=0.9, spread_mv=150, charged=0.5, chemistry="nmc", cycles=500))
         text = self.text("electric")
         for said in ("says nothing: not rested four hours", "13 V where 13.8 to 14.7", "cells 150 mV apart",
                      "Pack health 90 %", "usual at this age 88 %"):  # fmt: skip

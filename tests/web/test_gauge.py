@@ -69,7 +69,7 @@ class Readings(GaugeCase):
             self.session._on_line(film_line(value))
         repeats = [body for _, body in self.bodies() if "retest_of" in body]
         self.assertEqual([body["value_um"] for body in repeats], [409, 412])
-        self.assertEqual(self.reckoning().film.open_surprises, [])
+        self.assertEqual(self.reckoning().film.analysis.open_surprises, [])
 
     def test_without_following_the_panel_stays_and_no_place_is_made_up(self):
         self.session.take_aim(Aim("roof"))
@@ -218,7 +218,7 @@ class Addresses(GaugeCase):
     def settings_form(self):
         said = self.client.app.state.desk.settings.model_dump(mode="json")
         return {key: value for key, value in said.items() if isinstance(value, str)} | {
-            "start": "front", "direction": "left side first"}  # fmt: skip
+            "start": "front", "direction": "left_first"}  # fmt: skip
 
     def test_what_ended_the_reader_is_shown_on_its_page(self):
         with patch("hakutsu.web.film.link.GaugeLink.start"):

@@ -25,7 +25,7 @@ class Outside(RoundCase):
         self.assertTrue(answer.headers["location"].endswith("/outside/blemishes"))
 
     def test_a_mark_is_on_the_sheet_in_the_list_with_remedy_and_cost_and_in_the_parts_sent_back(self):
-        self.mark(depth="in the clear", length_mm=120, path=((0.2, 0.4), (0.5, 0.4)))
+        self.mark(depth="clear", length_mm=120, path=((0.2, 0.4), (0.5, 0.4)))
         text = self.text("blemishes")
         self.assertIn('class="bl-line"', text)
         self.assertIn("1 mark: €", text)
@@ -39,14 +39,14 @@ class Outside(RoundCase):
         self.post(self.inspection, *(reading(p, um, u=0.5, v=0.5) for p in ("roof", "front_door_left", "rear_door_left",
                   "front_wing_left", "sill_left") for um in (119, 120, 121)))  # fmt: skip
         self.post(self.inspection, *(reading("bonnet", um, u=0.3, v=0.4) for um in (119, 120, 121)))
-        self.mark(depth="on the film", path=((0.3, 0.4),), kind="fade")
+        self.mark(depth="on_film", path=((0.3, 0.4),), kind="fade")
         with_room = self.client.app.state.desk.reckoning(self.inspection).outside
         film = with_room.film_at(next(iter(self.dossier().body.blemishes.values())))
         self.assertIsNotNone(film.headroom_um)
         self.assertNotIn("read the film here first", self.text("blemishes"))
 
     def test_rate_own_figures_and_currency_follow(self):
-        self.mark(depth="to primer", length_mm=900)
+        self.mark(depth="primer", length_mm=900)
         before = self.text("blemishes")
         self.client.post(f"{self.here}/settings", data={"labour_rate": "100"})
         self.assertNotEqual(before, self.text("blemishes"))
@@ -79,10 +79,10 @@ class Outside(RoundCase):
     def test_a_gap_out_of_line_is_a_cue_of_the_film_and_both_sides_show_it(self):
         self.post(self.inspection, *(reading(p, um) for p in ("roof", "bonnet", "front_wing_left", "front_door_left")
                   for um in (118, 121)))  # fmt: skip
-        before = self.client.app.state.desk.reckoning(self.inspection).film.panel("front_door_left").altered
+        before = self.client.app.state.desk.reckoning(self.inspection).film.analysis.panel("front_door_left").altered
         for place, gap in (("front_door_left", 7.0), ("front_door_right", 4.0), ("rear_door_left", 4.0)):
             self.write("body.fit", Fit(front_mm=gap, rear_mm=4.0), place=place)
-        after = self.client.app.state.desk.reckoning(self.inspection).film.panel("front_door_left")
+        after = self.client.app.state.desk.reckoning(self.inspection).film.analysis.panel("front_door_left")
         self.assertGreater(after.altered, before)
         self.assertIn("seen: gap out of line or tapering", after.reasons)
         self.assertRegex(
@@ -115,15 +115,15 @@ class Outside(RoundCase):
         self.assertIn("None is open", self.client.get(f"{self.here}/standdowns").text)
 
     def test_the_report_shows_what_the_buyers_taste_wants_and_counts_the_rest(self):
-        self.mark(shows_from="close, with lamp")
-        self.mark(kind="dent", length_mm=80, shows_from="across the yard")
-        self.write("body.trim", Trim(state="fine pits", material="plated"), place="grille")
+        self.mark(shows_from="close")
+        self.mark(kind="dent", length_mm=80, shows_from="yard")
+        self.write("body.trim", Trim(state="fine_pits", material="plated"), place="grille")
         self.write("body.addition", Addition(what="roof tent", holes=4), place="roof")
         for taste, shown, hidden in (("show", 2, 0), ("tidy", 1, 1), ("work", 1, 1)):
             self.write("inspection.brief", Brief(taste=taste))
             text = self.client.get(f"{self.here}/report").text
             self.assertEqual(text.count("data-mark"), shown, taste)
-            self.assertEqual(f"{hidden} more" in text, bool(hidden), taste)
+            self.assertEqual(re.search(rf"\b{hidden} more", text) is not None, bool(hidden), taste)
         self.assertIn("plated: fine pits", text)
         self.assertIn("roof tent", text)
         # four holes: 0.2 to 0.6 h each at 65, 3 to 12 of materials
@@ -159,9 +159,9 @@ class Outside(RoundCase):
             self.inspection, *(reading(p, um) for p in ("roof", "bonnet", "front_wing_left") for um in (118, 121))
         )
         desk = self.client.app.state.desk
-        before = desk.reckoning(self.inspection).film.panel("bonnet").altered
+        before = desk.reckoning(self.inspection).film.analysis.panel("bonnet").altered
         self.mark("bonnet", kind="peel")
-        after = desk.reckoning(self.inspection).film.panel("bonnet")
+        after = desk.reckoning(self.inspection).film.analysis.panel("bonnet")
         self.assertGreater(after.altered, before)
         self.assertIn("seen: peeling clear or bubbles", after.reasons)
         self.assertRegex(self.text("blemishes"), r"Bonnet painted again: .* → .* \(\+\d\.\d bits\)")

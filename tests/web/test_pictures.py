@@ -101,7 +101,7 @@ class Pictures(RoundCase):
     def test_described_marked_and_in_the_report(self):
         entry = self.put().json()["entry"]
         self.assertNotIn("figcaption", self.text("report"))
-        self.write("picture.described", Described(of=entry, words="haze", looks="looks worse"))
+        self.write("picture.described", Described(of=entry, words="haze", looks="worse"))
         mark = {"shape": "arrow", "points": ((0.1, 0.2), (0.5, 0.5)), "text": "here"}
         self.write("picture.annotated", Marked(of=entry, marks=(mark,)))
         one = self.text(f"pictures/{entry}")

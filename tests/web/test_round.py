@@ -50,7 +50,7 @@ class Places(RoundCase):
         self.assertNotIn("Hints: 1 open", self.client.get(f"{self.here}/round").text)
 
     def test_the_walk_follows_its_setting(self):
-        self.client.post(f"{self.here}/round/walk", data={"start": "rear", "direction": "right side first"})
+        self.client.post(f"{self.here}/round/walk", data={"start": "rear", "direction": "right_first"})
         self.assertEqual(self.dossier().day.places()[:2], ["rear", "rear_corner_left"])
         answer = self.client.post(f"{self.here}/round/walk", data={"start": "moon", "direction": "x"})
         self.assertEqual(answer.status_code, 422)
@@ -157,7 +157,7 @@ class Arriving(RoundCase):
         return self.client.post(f"{self.here}/arrival", data={"weather": "dry", **more}, follow_redirects=False)
 
     def altered(self, panel):
-        return self.client.app.state.desk.reckoning(self.inspection).film.panel(panel).altered
+        return self.client.app.state.desk.reckoning(self.inspection).film.analysis.panel(panel).altered
 
     def test_dirt_widens_the_film_and_stands_in_the_report(self):
         for key, film in (("roof", 118), ("bonnet", 121), ("tailgate", 117), ("front_door_left", 119)):

@@ -14,7 +14,7 @@ from tests.web.case import RoundCase, WebCase
 USUAL = {
     "names": "british", "sides": "own", "film": "", "distance": "km", "depth": "mm", "temperature": "c",
     "pressure": "bar", "zone": "UTC", "rules": "orrin", "labour_rate": "65", "currency": "EUR",
-    "protocol": "standard", "start": "front", "direction": "left side first",
+    "protocol": "standard", "start": "front", "direction": "left_first",
 }  # fmt: skip
 
 
@@ -67,8 +67,8 @@ class OfTheAccount(RoundCase):
     def test_no_film_is_left_in_the_other_unit_nor_a_temperature(self):
         for panel in ("roof", "bonnet", "front_door_left", "front_wing_left"):
             self.post(self.inspection, *(reading(panel, um, u=0.5, v=0.5) for um in (118, 121, 120)))
-        self.write("film.cover", CoverFelt(kind="protection film", thickness_um=180), place="bonnet")
-        self.write("body.blemish", Blemish(kind="scratch", depth="in the clear", path=((0.5, 0.5),)), place="roof")
+        self.write("film.cover", CoverFelt(kind="protection_film", thickness_um=180), place="bonnet")
+        self.write("body.blemish", Blemish(kind="scratch", depth="clear", path=((0.5, 0.5),)), place="roof")
         self.assertIn("180 µm", self.text("film?panel=bonnet"))
         self.save(film="mil", temperature="f")
         for room in ("film?panel=roof", "film?panel=bonnet", "outside/blemishes", "report"):
@@ -91,7 +91,7 @@ class OfTheAccount(RoundCase):
             basis = self.text("vehicle").split('name="basis" value="')[1].split('"')[0]
             self.client.post(f"{self.here}/vehicle", data=form | {"basis": basis, "km_per_year": typed})
             self.assertEqual(self.dossier().opening.brief.km_per_year, km)
-        said = {"weather": "dry", "light": "sun", "stands": "level and hard", "moved": "driven now and then"}
+        said = {"weather": "dry", "light": "sun", "stands": "level", "moved": "driven"}
         said["engine"] = "measured"
         self.client.post(f"{self.here}/arrival", data=said | {"engine_c": "50", "surroundings_c": "cool"})
         self.assertIsNone(self.dossier().day.arrival)
@@ -182,7 +182,7 @@ class OfOneInspection(RoundCase):
 class WhatAnInspectionBeginsWith(WebCase):
     def test_a_new_one_begins_with_it_and_an_open_one_keeps_its_own(self):
         before = opened(self.logbook)
-        said = {"currency": "nok", "protocol": "thorough", "start": "rear", "direction": "right side first"}
+        said = {"currency": "nok", "protocol": "thorough", "start": "rear", "direction": "right_first"}
         self.client.post("/settings", data=USUAL | said)
         text = self.client.get("/inspections/new").text
         self.assertIn('value="NOK"', text)

@@ -66,7 +66,7 @@ class UnderStation(RoundCase):
     def test_the_report_draws_and_tells_it(self):
         self.assertNotIn('id="underside"', self.client.get(f"{self.here}/report").text)
         self.zone("tunnel", catalyst=False)
-        self.write("leak.seen", Leak(fluid="engine oil", origin="sump", stage="weep"))
+        self.write("leak.seen", Leak(fluid="oil", origin="sump", stage="weep"))
         text = self.client.get(f"{self.here}/report").text
         for said in ("catalytic converter not there", "Engine oil from sump: weep", "22 zones were not looked at"):
             self.assertIn(said, text)

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from hakutsu.core.corners.found import Follows, Found
-from hakutsu.core.engine.fluids import FOLLOWS
+from hakutsu.core.findings import Finding, found
 from hakutsu.entries.cabin import CabinLooked, CabinSign, CabinSmell, CabinWear, Moist, There, Wear
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.inventory import belongings
 
 GRADES = list(Wear)
 LEAST_PARTS = 3
+INSIDE = "inside_front"
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,65 +64,73 @@ def against_age(grades: Mapping[str, CabinWear], years: float | None) -> list[Ag
     return found
 
 
-def wear_found(grades: Mapping[str, CabinWear], km: float | None, years: float | None = None) -> list[Found]:
+def wear_found(grades: Mapping[str, CabinWear], km: float | None, years: float | None = None) -> list[Finding]:
     """What wear says: single parts two grades off what is usual at the distance shown [km] or the age [years], and all
     that distance wears together.
     """
-    found, every = list[Found](), against_distance(grades, km)
+    seen, every = list[Finding](), against_distance(grades, km)
     for one in (*every, *against_age(grades, years)):
         if one.steps <= -2 and cabin_parts()[one.part].retrim:
             words = "less worn than the distance shown: renewed? Then it tells only the distance since"
-            found.append(Found(one.part, words, Follows.LOOK, (f"usual would be {one.usual}",)))
+            seen.append(found("cabin.worn_less", one.part, words, (f"usual would be {one.usual}",)))
         elif one.steps >= 2:
-            found.append(Found(one.part, "much more worn than usual", Follows.BUDGET, (f"usual would be {one.usual}",)))
+            why = (f"usual would be {one.usual}",)
+            seen.append(found("cabin.worn_more", one.part, "much more worn than usual", why))
     mean = sum(one.steps for one in every) / len(every) if every else 0.0
     if len(every) >= LEAST_PARTS and mean >= 1.0:
         reasons = tuple(f"{cabin_parts()[one.part].name}: {grades[one.part].wear}, usual {one.usual}" for one in every)
         words = "worn more than the distance shown explains: hold the papers against it"
-        found.append(Found("", words, Follows.SETTLE, reasons))
-    return found
+        seen.append(found("cabin.worn_beyond_distance", INSIDE, words, reasons))
+    return seen
 
 
 SIGNS = {
-    CabinSign.OVERSPRAY: ("paint overspray inside: painted with doors open", Follows.LOOK),
-    CabinSign.GLUE: ("glue: trim was off", Follows.LOOK),
-    CabinSign.DYE: ("dyed over: what wear does it hide?", Follows.LOOK),
-    CabinSign.FOAM: ("seat foam broken down: driven far, or sat in heavily", Follows.BUDGET),
-    CabinSign.HEADLINING: ("headlining hangs or is stained: water, smoke or age", Follows.BUDGET),
-    CabinSign.MATS: ("mats cover something: lift every one", Follows.LOOK),
-    CabinSign.AIRBAG_COVER: ("airbag cover not as made: was it fired? Nothing is touched", Follows.SETTLE),
-    CabinSign.BELT_DATE: ("belt date marks differ: belts replaced, after what?", Follows.SETTLE),
+    CabinSign.OVERSPRAY: "paint overspray inside: painted with doors open",
+    CabinSign.GLUE: "glue: trim was off",
+    CabinSign.DYE: "dyed over: what wear does it hide?",
+    CabinSign.FOAM: "seat foam broken down: driven far, or sat in heavily",
+    CabinSign.HEADLINING: "headlining hangs or is stained: water, smoke or age",
+    CabinSign.MATS: "mats cover something: lift every one",
+    CabinSign.AIRBAG_COVER: "airbag cover not as made: was it fired? Nothing is touched",
+    CabinSign.BELT_DATE: "belt date marks differ: belts replaced, after what?",
+    CabinSign.STAIN: "stains inside",
+    CabinSign.TEAR: "tears inside",
+    CabinSign.BURN: "burns inside",
+}
+SMELLS = {
+    CabinSmell.COOLANT: "smells of coolant inside: heater matrix",
+    CabinSmell.PERFUME: "perfume: what does it hide? Come back after an hour shut",
+    CabinSmell.SMOKE: "smells of smoke: seldom goes away",
+    CabinSmell.FUEL: "smells of fuel inside: where from?",
 }
 
 
-def looks_found(looks: Iterable[CabinLooked]) -> list[Found]:
+def looks_found(looks: Iterable[CabinLooked]) -> list[Finding]:
     """What was smelt, felt and seen; a roof opening, a damp floor and a damp smell are one story."""
     every = list(looks)
     smells = {one for look in every for one in look.smells}
     moist = {one for look in every for one in look.moist}
     signs = {one for look in every for one in look.signs}
-    found = []
+    seen = []
     floor = moist & {Moist.MATS_FRONT, Moist.MATS_REAR, Moist.BOOT}
     if Moist.ROOF in moist and floor:
-        found.append(Found("", "water from the roof opening ends in the floor", Follows.SETTLE, tuple(map(str, moist))))
+        words = "water from the roof opening ends in the floor"
+        seen.append(found("cabin.roof_water", INSIDE, words, sorted(map(str, moist))))
     elif floor:
         words = f"moisture {', '.join(sorted(map(str, floor)))}: look for its way in"
         reasons = ("it smells damp too",) if CabinSmell.DAMP in smells else ()
-        found.append(Found("", words, Follows.SETTLE, reasons))
+        seen.append(found("cabin.floor_damp", INSIDE, words, reasons))
+    elif Moist.ROOF in moist:
+        seen.append(found("cabin.roof_damp", INSIDE, "moisture at the roof opening: its drains, or its seal"))
     elif CabinSmell.DAMP in smells:
-        found.append(Found("", "smells damp: lift every mat", Follows.LOOK))
-    if CabinSmell.COOLANT in smells:
-        found.append(Found("", "smells of coolant inside: heater matrix", Follows.SETTLE))
-    if CabinSmell.PERFUME in smells:
-        found.append(Found("", "perfume: what does it hide? Come back after an hour shut", Follows.LOOK))
-    if CabinSmell.SMOKE in smells:
-        found.append(Found("", "smells of smoke: seldom goes away", Follows.BUDGET))
-    found += [Found("", *SIGNS[one]) for one in SIGNS if one in signs]
-    return found
+        seen.append(found("cabin.smells_damp", INSIDE, "smells damp: lift every mat"))
+    seen += [found(f"cabin.smells_{one.value}", INSIDE, words) for one, words in SMELLS.items() if one in smells]
+    return seen + [found(f"cabin.sign_{one.value}", INSIDE, words) for one, words in SIGNS.items() if one in signs]
 
 
-def inventory_found(things: Mapping[str, There]) -> list[Found]:
+def inventory_found(things: Mapping[str, There]) -> list[Finding]:
     """What is missing of what belongs to it, in the order of the table."""
-    gone = [belongings()[key] for key, there in things.items() if there is There.MISSING]
-    order = list(belongings())
-    return [Found("", one.missing, FOLLOWS[one.follows]) for one in sorted(gone, key=lambda one: order.index(one.key))]
+    gone = {key for key, there in things.items() if there is There.MISSING}
+    return [
+        found(f"cabin.missing_{key}", one.place, one.missing) for key, one in belongings().items() if key in gone
+    ]  # fmt: skip

@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-import re
-import tomllib
-from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from functools import cache
-from importlib.resources import files
-from typing import Any
+from typing import Literal
 
+from hakutsu.core.phrases import says
 from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General
 from hakutsu.dossier.hazards import HazardsDossier
@@ -18,6 +14,7 @@ from hakutsu.entries.envelope import Entry
 from hakutsu.entries.follow_up import LookedAgain, Moment
 from hakutsu.entries.general import DidNotWork, Hint, Intervention, Seen
 from hakutsu.entries.registry import Body
+from hakutsu.vehicle.tables import Row, Table, table
 
 OWN_DOING = "we caused it: it counts for nothing until it was looked at again"
 EXPLAINED = "somebody explained how it is done: try it again"
@@ -55,17 +52,27 @@ class ProposedLimit:
     instead: str
 
 
-@dataclass(frozen=True, slots=True)
-class _Rule:
-    key: str
-    pattern: re.Pattern[str]
-    row: Mapping[str, str]
+class _Hides(Row):
+    hides: str
+    instead: str
 
 
-@cache
-def _rules(kind: str) -> tuple[_Rule, ...]:
-    table: dict[str, Any] = tomllib.loads((files("hakutsu.core") / "data" / "follow_up.toml").read_text("utf-8"))
-    return tuple(_Rule(key, re.compile(row["pattern"], re.IGNORECASE), row) for key, row in table[kind].items())
+class _Again(Row):
+    of: Literal["seen", "intervention"]
+    moment: Moment
+    because: str
+
+
+class _FollowUp(Table):
+    limit: dict[str, _Hides]
+    again: dict[str, _Again]
+
+
+def _rules() -> _FollowUp:
+    return table("core", "follow_up", _FollowUp)
+
+
+OPENED = "opened"  # whatever an intervention was, it is put back
 
 
 _TEXT = {Seen: "text", Hint: "seen", DidNotWork: "what", Intervention: "done"}
@@ -79,11 +86,11 @@ def proposed_limits(follow: FollowUps) -> list[ProposedLimit]:
     """Limits that findings cause by the rules, less those taken or dropped; one a rule and entry."""
     settled = follow.taken | follow.dropped
     return [
-        ProposedLimit(entry, body, rule.key, rule.row["hides"], rule.row["instead"])
+        ProposedLimit(entry, body, key, _rules().limit[key].hides, _rules().limit[key].instead)
         for entry, body in follow.remarks
         if not isinstance(body, Intervention) and not entry.own_doing
-        for rule in _rules("limit")
-        if (entry.id, rule.key) not in settled and rule.pattern.search(_words(body))
+        for key in says("limit", _words(body))
+        if (entry.id, key) not in settled
     ]
 
 
@@ -116,10 +123,9 @@ def _wanted(entry: Entry, body: Body, follow: FollowUps, general: General) -> tu
     if isinstance(body, DidNotWork):
         return (Moment.NOW, EXPLAINED, None) if entry.id in general.answers else None
     kind = {Seen: "seen", Intervention: "intervention"}.get(type(body))
-    for rule in _rules("again"):
-        if rule.row["of"] == kind and rule.pattern.search(_words(body)):
-            return Moment(rule.row["moment"]), rule.row["because"], None
-    return None
+    said = [*says("again", _words(body)), OPENED]
+    rule = next((rule for key, rule in _rules().again.items() if rule.of == kind and key in said), None)
+    return None if rule is None else (rule.moment, rule.because, None)
 
 
 def _due(moment: Moment, since: datetime, hazards: HazardsDossier) -> bool:

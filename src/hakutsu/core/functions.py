@@ -6,7 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from hakutsu.entries.functions import Result, Tried
+from hakutsu.core.findings import Finding, found
+from hakutsu.core.phrases import says
+from hakutsu.entries.functions import Lamp, LampKind, Result, Tried
+from hakutsu.vehicle.equipment import Equipment
 
 WANTED_TRIES = 3
 
@@ -63,3 +66,42 @@ def _failed(failed: Sequence[Tried]) -> FunctionStatus:
         return FunctionStatus(Status.FAILS, last.but)
     share = f"{last.working} of {last.of}" if last.working is not None and last.of is not None else ""
     return FunctionStatus(Status.PARTLY, "; ".join(word for word in (share, last.but) if word))
+
+
+FAULTY = {Status.FAILS: "dead", Status.PARTLY: "partly", Status.INTERMITTENT: "partly", Status.BUT: "partly"}
+PIECES = {"window": "window_regulator", "lock": "door_lock"}  # things tried that are parts with a life
+
+
+def piece_of(item: Equipment) -> str:
+    """The piece with a life that a thing to try is, such as a window's regulator; nothing where it is none."""
+    corner, _, rest = item.key.partition("_")
+    kind, _, side = rest.partition("_")
+    return f"{PIECES[kind]}:{corner}_{side}" if side and kind in PIECES else ""
+
+
+def function_found(item: Equipment, status: FunctionStatus) -> Finding | None:
+    """What does not work as it should, or did not for the inspector; none where it works or was not tried."""
+    said = f"{status.status}{f', {status.words}' if status.words else ''}"
+    if status.status is Status.ASK:
+        return found("functions.did_not_work", item.key, f"{item.name}: {said}", why="the procedure may be unknown")
+    if status.status not in FAULTY:
+        return None
+    kind = item.key.removesuffix(f"_{item.side}") if item.side else item.key
+    check = "try it a third time" if status.retest else ""
+    return found(f"functions.{kind}_{FAULTY[status.status]}", item.key, f"{item.name}: {said}", job=piece_of(item),
+                 check=check, why="the answer changed" if check else "")  # fmt: skip
+
+
+def lamp_found(lamp: Lamp) -> Finding:
+    """What a lamp that stays on says: by its kind, and a fault by its name, as far as that tells which it is."""
+    words = f"{'red ' if lamp.red else ''}lamp stays on: {lamp.name}"
+    if lamp.kind is not LampKind.FAULT:
+        code = "reminder_lamp" if lamp.kind is LampKind.REMINDER else "our_doing"
+        return found(f"functions.{code}", _named(lamp.name), words)
+    known = says("lamp", lamp.name)
+    code = f"{known[0]}_warning" if known else "red_warning" if lamp.red else "fault_lamp"
+    return found(f"functions.{code}", _named(lamp.name), words, why="its stored cause is not read")
+
+
+def _named(name: str) -> str:
+    return "lamp:" + "_".join("".join(one if one.isalnum() else " " for one in name.casefold()).split())

@@ -2,32 +2,15 @@
 
 from __future__ import annotations
 
-import re
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache
-from importlib.resources import files
-from uuid import UUID
+from typing import Literal
 
-from hakutsu.vehicle.cabin import cabin_parts
-from hakutsu.vehicle.equipment import equipment
-from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.parts import parts
-from hakutsu.vehicle.places import place_of_panel, places
-from hakutsu.vehicle.under import zones
+from hakutsu.core.findings import Finding, at, place_of, side_of
+from hakutsu.vehicle.tables import Row, Table, table
 
+SURE_FILM = 0.7  # from this chance on a panel counts as painted again in a story
 FRONT, REAR = ("bay", "under_front"), ("boot", "under_rear")
-
-
-@dataclass(frozen=True, slots=True)
-class Finding:
-    """A finding as the rules see it: its entry where it has one, kind, place, and words to match."""
-
-    kind: str
-    place: str
-    words: str
-    entry: UUID | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,22 +23,34 @@ class Story:
     words: str
 
 
-@dataclass(frozen=True, slots=True)
-class _Rule:
-    key: str
-    one: re.Pattern[str]
-    other: re.Pattern[str]
-    where: str
+class _Rule(Row):
+    one: tuple[str, ...]
+    other: tuple[str, ...]
+    where: Literal["any", "same", "near", "side"]
+    one_part: tuple[str, ...] = ()
+    other_part: tuple[str, ...] = ()
     words: str
 
 
-@cache
-def _rules() -> tuple[_Rule, ...]:
-    table = tomllib.loads((files("hakutsu.core") / "data" / "stories.toml").read_text(encoding="utf-8"))
-    return tuple(
-        _Rule(key, re.compile(row["one"], re.I), re.compile(row["other"], re.I), row["where"], row["words"])
-        for key, row in table.items()
-    )
+class _Rules(Table):
+    rule: dict[str, _Rule]
+
+
+def rules() -> dict[str, _Rule]:
+    """Every rule by its key."""
+    return table("core", "stories", _Rules).rule
+
+
+def _is(finding: Finding, codes: Sequence[str], parts: Sequence[str]) -> bool:
+    """Whether a finding is of one of some codes, and of one of some parts where those are told."""
+    if (finding.station == "film" and finding.sureness < SURE_FILM) or not is_of(finding.code, codes):
+        return False
+    return not parts or finding.subject.partition(":")[0] in parts
+
+
+def is_of(code: str, codes: Sequence[str]) -> bool:
+    """Whether a code is one of some; one that ends in ``*`` stands for all that begin so."""
+    return any(code == one or (one.endswith("*") and code.startswith(one[:-1])) for one in codes)
 
 
 def stories(findings: Sequence[Finding]) -> list[Story]:
@@ -64,16 +59,16 @@ def stories(findings: Sequence[Finding]) -> list[Story]:
     Pairs of one rule that share a finding are told as one.
     """
     found = []
-    for rule in _rules():
-        ones = [one for one in findings if rule.one.search(f"{one.kind} {one.words}")]
-        others = [one for one in findings if rule.other.search(f"{one.kind} {one.words}")]
+    for key, rule in rules().items():
+        ones = [one for one in findings if _is(one, rule.one, rule.one_part)]
+        others = [one for one in findings if _is(one, rule.other, rule.other_part)]
         pairs = [
             (one, other)
             for one in ones
             for other in others
-            if one is not other and _lies(rule.where, one.place, other.place)
+            if one is not other and _lies(rule.where, one.subject, other.subject)
         ]
-        found += [Story(rule.key, *group, rule.words) for group in _joined(pairs)]
+        found += [Story(key, *group, rule.words) for group in _joined(pairs)]
     return found
 
 
@@ -96,30 +91,14 @@ def _lies(where: str, one: str, other: str) -> bool:
     if where == "any":
         return True
     if where == "same":
-        return one == other or _place(one) == other or one == _place(other)
+        return at(one) == at(other) or place_of(one) == at(other) or at(one) == place_of(other)
     if where == "near":
-        sides = {_side(one), _side(other)} - {None}
+        sides = {side_of(one), side_of(other)} - {None}
         return len(sides) < 2 and abs(_section(one) - _section(other)) <= 1
-    return _side(one) == _side(other)
+    return side_of(one) == side_of(other)
 
 
-def _section(key: str) -> int:
+def _section(subject: str) -> int:
     """How far along the vehicle: 0 front, 1 middle, 2 rear."""
-    place = _place(key)
+    place = place_of(subject)
     return 0 if place in FRONT or place.startswith("front") else 2 if place in REAR or place.startswith("rear") else 1
-
-
-def _place(key: str) -> str:
-    for table in (parts(), zones(), equipment(), cabin_parts()):
-        if key in table:
-            place: str = table[key].place
-            return place
-    return place_of_panel().get(key, key)
-
-
-def _side(key: str) -> str | None:
-    for table in (panels(), parts(), places(), zones(), equipment()):
-        if key in table:
-            side: str | None = table[key].side
-            return side
-    return None

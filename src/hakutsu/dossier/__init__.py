@@ -3,40 +3,33 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from typing import TypeVar
 from uuid import UUID
 
 from hakutsu.dossier.body import BodyDossier
 from hakutsu.dossier.cabin import CabinDossier
 from hakutsu.dossier.claims import Claims
 from hakutsu.dossier.corners import CornersDossier
-from hakutsu.dossier.coverage import Covered, PanelCoverage, film_coverage
+from hakutsu.dossier.coverage import Covered, parts_covered
 from hakutsu.dossier.day import DayDossier
 from hakutsu.dossier.engine import EngineDossier
+from hakutsu.dossier.facts import Facts
 from hakutsu.dossier.film import FilmDossier, KeptReading
-from hakutsu.dossier.folding import gather, parted, struck_ids
+from hakutsu.dossier.film_coverage import PanelCoverage, film_coverage
+from hakutsu.dossier.folding import Gathering, gather, parted, struck_ids
 from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.functions import FunctionsDossier
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
+from hakutsu.dossier.money import MoneyDossier
 from hakutsu.dossier.opening import Opening
 from hakutsu.dossier.pictures import Pictures
-from hakutsu.dossier.round import (
-    PlaceCoverage,
-    StationCoverage,
-    cabin_coverage,
-    corner_parts,
-    coverage_by_place,
-    coverage_by_station,
-    engine_parts,
-    function_parts,
-    outside_parts,
-    under_parts,
-)
+from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station
 from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.envelope import Entry, Unread
 from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.mechanics import Mechanics
 
 __all__ = [
     "BodyDossier",
@@ -47,6 +40,7 @@ __all__ = [
     "DayDossier",
     "Dossier",
     "EngineDossier",
+    "Facts",
     "FilmDossier",
     "FollowUps",
     "FunctionsDossier",
@@ -57,6 +51,7 @@ __all__ = [
     "KeptReading",
     "KeptStep",
     "KeptTimer",
+    "MoneyDossier",
     "Opening",
     "PanelCoverage",
     "PlaceCoverage",
@@ -66,29 +61,128 @@ __all__ = [
 ]
 
 
-@dataclass(frozen=True, slots=True)
-class Dossier:
-    """One inspection as it stands, every entry (struck or not) still at hand."""
+StateT = TypeVar("StateT")
 
-    inspection: UUID
-    entries: tuple[Entry, ...]
-    struck: frozenset[UUID]
-    opening: Opening
-    film: FilmDossier
-    general: General
-    hazards: HazardsDossier
-    day: DayDossier
-    timers: Timers
-    claims: Claims
-    follow_ups: FollowUps
-    body: BodyDossier
-    pictures: Pictures
-    corners: CornersDossier
-    engine: EngineDossier
-    functions: FunctionsDossier
-    under: UnderDossier
-    cabin: CabinDossier
-    unread: tuple[Unread, ...] = ()  # entries this version cannot read: shown in the logbook, and nowhere else
+
+class Dossier:
+    """One inspection as it stands: every entry (struck or not), and the state of each station by its class."""
+
+    def __init__(
+        self,
+        inspection: UUID,
+        entries: tuple[Entry, ...],
+        struck: frozenset[UUID],
+        states: Gathering,
+        unread: tuple[Unread, ...] = (),
+    ) -> None:
+        self.inspection = inspection
+        self.entries = entries
+        self.struck = struck
+        self.unread = unread  # entries this version cannot read: shown in the logbook, and nowhere else
+        self._states = states
+
+    def __eq__(self, other: object) -> bool:
+        """Equal where all its stations are."""
+        mine = (self.inspection, self.entries, self.struck, self.unread, self._states)
+        return isinstance(other, Dossier) and mine == (
+            other.inspection, other.entries, other.struck, other.unread, other._states
+        )  # fmt: skip
+
+    __hash__ = None  # type: ignore[assignment]  # holds what folds wrote
+
+    def __getitem__(self, station: type[StateT]) -> StateT:
+        """The state of a station, by its class; an empty one where nothing was written down for it."""
+        return self._states.station(station)
+
+    @property
+    def opening(self) -> Opening:
+        """Key facts and brief."""
+        return self[Opening]
+
+    @property
+    def facts(self) -> Facts:
+        """What drives, carries and stops the vehicle."""
+        return self[Facts]
+
+    @property
+    def film(self) -> FilmDossier:
+        """The film survey."""
+        return self[FilmDossier]
+
+    @property
+    def general(self) -> General:
+        """What was said at each place."""
+        return self[General]
+
+    @property
+    def hazards(self) -> HazardsDossier:
+        """Stand-downs and steps."""
+        return self[HazardsDossier]
+
+    @property
+    def day(self) -> DayDossier:
+        """Arrival, conditions and walk."""
+        return self[DayDossier]
+
+    @property
+    def timers(self) -> Timers:
+        """Timers."""
+        return self[Timers]
+
+    @property
+    def claims(self) -> Claims:
+        """What was claimed."""
+        return self[Claims]
+
+    @property
+    def follow_ups(self) -> FollowUps:
+        """Remarks and what became of them."""
+        return self[FollowUps]
+
+    @property
+    def body(self) -> BodyDossier:
+        """What was seen outside."""
+        return self[BodyDossier]
+
+    @property
+    def pictures(self) -> Pictures:
+        """Pictures."""
+        return self[Pictures]
+
+    @property
+    def corners(self) -> CornersDossier:
+        """What was seen at the corners."""
+        return self[CornersDossier]
+
+    @property
+    def engine(self) -> EngineDossier:
+        """The engine run, air, battery and pack."""
+        return self[EngineDossier]
+
+    @property
+    def functions(self) -> FunctionsDossier:
+        """Functions and lamps."""
+        return self[FunctionsDossier]
+
+    @property
+    def under(self) -> UnderDossier:
+        """The underside and leaks."""
+        return self[UnderDossier]
+
+    @property
+    def cabin(self) -> CabinDossier:
+        """The cabin."""
+        return self[CabinDossier]
+
+    @property
+    def money(self) -> MoneyDossier:
+        """The negotiation, and proofs."""
+        return self[MoneyDossier]
+
+    @property
+    def mechanics(self) -> Mechanics:
+        """Mechanical facts of the vehicle."""
+        return self.facts.mechanics
 
     @property
     def vehicle(self) -> VehicleDescription:
@@ -105,16 +199,7 @@ class Dossier:
 
     def place_coverage(self) -> list[PlaceCoverage]:
         """Coverage of every place in walk order."""
-        protocol = self.opening.brief.protocol
-        outside = [
-            *outside_parts(self.vehicle, self.body, self.general, protocol),
-            *corner_parts(self.vehicle, self.corners, self.general, protocol),
-            *under_parts(self.under, self.corners.mechanics.separate_frame, self.general, protocol),
-            *engine_parts(self.engine, str(self.corners.mechanics.power), self.general, protocol),
-            *cabin_coverage(self.cabin, str(self.corners.mechanics.power), self.general, protocol),
-            *function_parts(self.vehicle, self.functions, self.general, protocol),
-        ]
-        return coverage_by_place(self.day.places(), self.film_coverage(), self.general, outside)
+        return coverage_by_place(self.day.places(), self.film_coverage(), self.general, parts_covered(self))
 
     def station_coverage(self) -> list[StationCoverage]:
         """Coverage of every station; together they expect what the places expect."""
@@ -132,25 +217,5 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry], unread: Sequence[
     """
     struck = struck_ids(entries)
     readable, more = parted(entries)
-    gathering = gather(readable, struck)
-    return Dossier(
-        inspection,
-        tuple(readable),
-        frozenset(struck),
-        gathering.station(Opening),
-        gathering.station(FilmDossier),
-        gathering.station(General),
-        gathering.station(HazardsDossier),
-        gathering.station(DayDossier),
-        gathering.station(Timers),
-        gathering.station(Claims),
-        gathering.station(FollowUps),
-        gathering.station(BodyDossier),
-        gathering.station(Pictures),
-        gathering.station(CornersDossier),
-        gathering.station(EngineDossier),
-        gathering.station(FunctionsDossier),
-        gathering.station(UnderDossier),
-        gathering.station(CabinDossier),
-        tuple(sorted((*unread, *more), key=lambda one: one.seq)),
-    )
+    more_unread = tuple(sorted((*unread, *more), key=lambda one: one.seq))
+    return Dossier(inspection, tuple(readable), frozenset(struck), gather(readable, struck), more_unread)

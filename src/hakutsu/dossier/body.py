@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
-from typing import Generic, TypeVar
+from typing import TYPE_CHECKING, Generic, TypeVar
 from uuid import UUID
 
+from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.body import Addition, Blemish, Event, EventDropped, Fit, Glass, Rust, Trim
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.general import NothingFound, Station
 from hakutsu.entries.registry import Body
+from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.parts import fitted_parts
+from hakutsu.vehicle.places import place_of_panel
+from hakutsu.vehicle.vocabulary import Protocol
 
+if TYPE_CHECKING:
+    from hakutsu.dossier import Dossier
+
+
+SCREEN = "windscreen"
 SeenT = TypeVar("SeenT", bound=Body)
 
 
@@ -91,3 +102,24 @@ def _trim(gathering: Gathering, entry: Entry, body: Trim) -> None:
 @fold("body.addition")
 def _addition(gathering: Gathering, entry: Entry, body: Addition) -> None:
     gathering.station(BodyDossier).additions.append(Seen(entry, body))
+
+
+@expects("fit", "Fit")
+def _fits(dossier: Dossier) -> Iterator[Wanted]:
+    """The fit of everything that opens; quick asks for none."""
+    if dossier.opening.brief.protocol is Protocol.QUICK:
+        return
+    home = place_of_panel()
+    for key in dossier.vehicle.panel_keys():
+        if panels()[key].opens:
+            yield Wanted(home.get(key, ""), key, key in dossier.body.fits)
+
+
+@expects("glass", "Glass and lamps")
+def _panes(dossier: Dossier) -> Iterator[Wanted]:
+    """Every pane and lamp; quick only the windscreen."""
+    quick = dossier.opening.brief.protocol is Protocol.QUICK
+    seen, vehicle = {one.place for one in dossier.body.glass}, dossier.vehicle
+    for part in fitted_parts(vehicle.body_style, vehicle.doors):
+        if part.key == SCREEN or (part.group in ("pane", "lamp") and not quick):
+            yield Wanted(part.place, part.key, part.key in seen)

@@ -2,12 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.cabin import CabinLooked, CabinWear, Control, Inventory
 from hakutsu.entries.envelope import Entry
+from hakutsu.vehicle.cabin import cabin_parts
+from hakutsu.vehicle.inventory import expected_belongings
+from hakutsu.vehicle.vocabulary import Protocol
+
+if TYPE_CHECKING:
+    from hakutsu.dossier import Dossier
+
+
+SEAT = "inside_front"
 
 
 @dataclass(slots=True)
@@ -38,3 +50,16 @@ def _inventory(gathering: Gathering, entry: Entry, body: Inventory) -> None:
 @fold("cabin.control")
 def _control(gathering: Gathering, entry: Entry, body: Control) -> None:
     gathering.station(CabinDossier).controls.append(Seen(entry, body))
+
+
+@expects("cabin", "Cabin")
+def _inside(dossier: Dossier) -> Iterator[Wanted]:
+    """Every part of the cabin that is graded, what is smelt and felt, and what belongs to it; quick asks for none."""
+    if dossier.opening.brief.protocol is Protocol.QUICK:
+        return
+    cabin = dossier.cabin
+    belongs = [one.key for one in expected_belongings(dossier.mechanics.power.value) if not one.optional]
+    for one in cabin_parts().values():
+        yield Wanted(one.place, f"cabin_{one.key}", one.key in cabin.wear)
+    yield Wanted(SEAT, "cabin_all_looked", bool(cabin.looks))
+    yield Wanted(SEAT, "cabin_all_inventory", all(key in cabin.inventory for key in belongs))

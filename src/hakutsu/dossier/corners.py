@@ -1,17 +1,24 @@
-"""Fold of what was seen and measured at the corners, of graded parts, proofs and mechanical facts."""
+"""Fold of what was seen and measured at the corners, and of graded parts."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
-from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, Tyre, Wheel
+from hakutsu.entries.corners import Brake, Fluid, Gear, Height, Pedal, Tyre, Wheel
 from hakutsu.entries.envelope import Entry
-from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
 from hakutsu.entries.registry import Body
-from hakutsu.vehicle.mechanics import Mechanics
+from hakutsu.vehicle.parts import fitted_parts
 from hakutsu.vehicle.places import SPARE, WHEELS
+from hakutsu.vehicle.vocabulary import Protocol
+
+if TYPE_CHECKING:
+    from hakutsu.dossier import Dossier
+
 
 EVERY = (*WHEELS, SPARE)
 
@@ -20,7 +27,6 @@ EVERY = (*WHEELS, SPARE)
 class CornersDossier:
     """The newest of every kind at each corner, by its wheel; graded parts by part and corner; brakes as a whole."""
 
-    mechanics: Mechanics = field(default_factory=Mechanics)
     tyres: dict[str, Seen[Tyre]] = field(default_factory=dict)
     wheels: dict[str, Seen[Wheel]] = field(default_factory=dict)
     brakes: dict[str, Seen[Brake]] = field(default_factory=dict)
@@ -28,9 +34,6 @@ class CornersDossier:
     heights: dict[str, Seen[Height]] = field(default_factory=dict)
     fluid: Seen[Fluid] | None = None
     pedal: Seen[Pedal] | None = None
-    proofs: dict[str, Seen[PartProof]] = field(default_factory=dict)
-    lines: dict[str, Seen[Line]] = field(default_factory=dict)
-    claims_priced: dict[str, Seen[ClaimPriced]] = field(default_factory=dict)
 
     def seen_at(self, wheel: str) -> list[Seen[Body]]:
         """Everything that stands at a corner."""
@@ -42,11 +45,6 @@ class CornersDossier:
 def piece_key(part: str, place: str | None) -> str:
     """Part and corner, as the life rules name a piece."""
     return f"{part}:{place.removeprefix('wheel_')}" if place in WHEELS else part
-
-
-@fold("inspection.mechanics")
-def _mechanics(gathering: Gathering, entry: Entry, body: MechanicsSaid) -> None:
-    gathering.station(CornersDossier).mechanics = body.mechanics
 
 
 @fold("corner.tyre")
@@ -84,16 +82,19 @@ def _pedal(gathering: Gathering, entry: Entry, body: Pedal) -> None:
     gathering.station(CornersDossier).pedal = Seen(entry, body)
 
 
-@fold("life.proof")
-def _proof(gathering: Gathering, entry: Entry, body: PartProof) -> None:
-    gathering.station(CornersDossier).proofs[piece_key(body.part, entry.place)] = Seen(entry, body)
+@expects("tyres", "Tyres")
+def _tyres(dossier: Dossier) -> Iterator[Wanted]:
+    """Every tyre; thorough the spare too."""
+    corners, vehicle = dossier.corners, dossier.vehicle
+    for part in fitted_parts(vehicle.body_style, vehicle.doors, "wheel"):
+        spare = part.key not in WHEELS
+        if not spare or dossier.opening.brief.protocol is Protocol.THOROUGH:
+            seen = part.key in corners.tyres or (spare and part.key in corners.wheels)
+            yield Wanted(part.place, part.key, seen)
 
 
-@fold("money.line")
-def _line(gathering: Gathering, entry: Entry, body: Line) -> None:
-    gathering.station(CornersDossier).lines[body.line] = Seen(entry, body)
-
-
-@fold("money.claim")
-def _claim(gathering: Gathering, entry: Entry, body: ClaimPriced) -> None:
-    gathering.station(CornersDossier).claims_priced[str(body.of)] = Seen(entry, body)
+@expects("brakes", "Brakes")
+def _brakes(dossier: Dossier) -> Iterator[Wanted]:
+    """Every brake."""
+    for part in fitted_parts(dossier.vehicle.body_style, dossier.vehicle.doors, "brake"):
+        yield Wanted(part.place, part.key, part.key.replace("brake", "wheel") in dossier.corners.brakes)

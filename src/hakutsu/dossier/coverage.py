@@ -1,19 +1,18 @@
-"""Coverage of the film survey: per panel, what the protocol expects and what was done."""
+"""What the protocol expects to be looked at: each station says it of its own parts."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
-from hakutsu.dossier.film import FilmDossier
-from hakutsu.vehicle.description import VehicleDescription
-from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.protocol import expected_readings
-from hakutsu.vehicle.vocabulary import Protocol, ReadingStatus, Substrate
+if TYPE_CHECKING:
+    from hakutsu.dossier import Dossier
 
 
 class Covered(StrEnum):
-    """State of one panel's coverage."""
+    """State of one thing that is to be looked at or read."""
 
     OPEN = "open"
     DONE = "done"
@@ -22,32 +21,63 @@ class Covered(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class PanelCoverage:
-    """Readings taken against readings expected on one panel, and why there are none."""
+class Check:
+    """A kind of look that is expected: its key and its name."""
 
-    panel: str
-    taken: int
-    expected: int
+    key: str
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class PartCoverage:
+    """A look at one panel or part that a station expects."""
+
+    check: Check
+    part: str
     state: Covered
-    because: str = ""
 
 
-def _coverage(key: str, vehicle: VehicleDescription, film: FilmDossier, protocol: Protocol) -> PanelCoverage:
-    readings = [r for r in film.on_panel(key) if not r.body.edge]
-    taken = sum(r.body.status is not ReadingStatus.NONE for r in readings)
-    metal = vehicle.substrate(key).is_metal or vehicle.substrate(key) is Substrate.UNKNOWN
-    expected = expected_readings(panels()[key], protocol) if metal else 0
-    if key in film.limits:
-        return PanelCoverage(key, taken, expected, Covered.LIMITED, film.limits[key][1])
-    if key in film.nothing:
-        return PanelCoverage(key, taken, expected, Covered.NOTHING_TO_READ)
-    if not metal and not readings:
-        return PanelCoverage(key, 0, 0, Covered.NOTHING_TO_READ, f"{vehicle.substrate(key)}: no gauge reads it")
-    nothing_on_metal = len(readings) > taken and len(readings) >= expected
-    state = Covered.DONE if taken >= expected or nothing_on_metal else Covered.OPEN
-    return PanelCoverage(key, taken, expected, state)
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """A look that is expected: the place one stands at, the part (as limits name it), whether it was looked at, and
+    whether it could not be seen.
+    """
+
+    place: str
+    part: str
+    looked: bool
+    hidden: bool = False
 
 
-def film_coverage(vehicle: VehicleDescription, film: FilmDossier, protocol: Protocol) -> list[PanelCoverage]:
-    """Coverage of every fitted panel in walk order; readings marked as edge do not count."""
-    return [_coverage(key, vehicle, film, protocol) for key in vehicle.panel_keys()]
+Expecting = Callable[["Dossier"], Iterator[Wanted]]
+# The order in which kinds of looks are listed; one that is not named here comes last.
+ORDER = ("fit", "glass", "tyres", "brakes", "engine", "functions", "under", "cabin")
+_expecting: dict[Check, Expecting] = {}
+
+
+def expects(key: str, name: str) -> Callable[[Expecting], Expecting]:
+    """Register the decorated function: it gives what a station expects to be looked at on this vehicle."""
+
+    def register(function: Expecting) -> Expecting:
+        _expecting[Check(key, name)] = function
+        return function
+
+    return register
+
+
+def checks() -> list[Check]:
+    """All kinds of looks, in their order."""
+    return sorted(_expecting, key=lambda one: ORDER.index(one.key) if one.key in ORDER else len(ORDER))
+
+
+def parts_covered(dossier: Dossier) -> list[tuple[str, PartCoverage]]:
+    """Every look that is expected with the place one stands at, and how far it is."""
+    general = dossier.general
+    found = []
+    for check in checks():
+        for one in _expecting[check](dossier):
+            done = one.looked or one.part in general.nothing
+            limited = one.hidden or (not done and one.part in general.limits)
+            state = Covered.LIMITED if limited else Covered.DONE if done else Covered.OPEN
+            found.append((one.place, PartCoverage(check, one.part, state)))
+    return found

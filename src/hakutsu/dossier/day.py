@@ -19,6 +19,7 @@ class DayDossier:
     conditions: DayConditions | None = None
     noted_at: datetime | None = None
     arrival: Arrival | None = None
+    arrived: Entry | None = None  # the entry of it
 
     def places(self) -> list[str]:
         """All places in walk order."""
@@ -38,4 +39,5 @@ def _conditions(gathering: Gathering, entry: Entry, body: DayConditions) -> None
 
 @fold("day.arrival")
 def _arrival(gathering: Gathering, entry: Entry, body: Arrival) -> None:
-    gathering.station(DayDossier).arrival = body
+    day = gathering.station(DayDossier)
+    day.arrival, day.arrived = body, entry

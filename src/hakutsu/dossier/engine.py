@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.dossier.hazards import raise_once
 from hakutsu.entries.engine import (
@@ -20,9 +23,18 @@ from hakutsu.entries.engine import (
 )
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.fluids import Fluid
+from hakutsu.vehicle.engine import expected_looks
+from hakutsu.vehicle.vocabulary import Protocol
+
+if TYPE_CHECKING:
+    from hakutsu.dossier import Dossier
+
 
 OVERHEATING = "overheating"
 LEAST_READINGS = 5
+
+
+QUICK = ("fluid_engine_oil", "start")
 
 
 @dataclass(slots=True)
@@ -104,3 +116,12 @@ def _pack(gathering: Gathering, entry: Entry, body: Pack) -> None:
 @fold("fluid.looked")
 def _fluid(gathering: Gathering, entry: Entry, body: Fluid) -> None:
     gathering.station(EngineDossier).fluids[body.fluid] = Seen(entry, body)
+
+
+@expects("engine", "Engine")
+def _looks(dossier: Dossier) -> Iterator[Wanted]:
+    """Fluids, what is under the bonnet, the run, air, battery and pack; quick asks for oil and first start only."""
+    protocol = dossier.opening.brief.protocol
+    for one in expected_looks(dossier.mechanics.power.value, thorough=protocol is Protocol.THOROUGH):
+        if protocol is not Protocol.QUICK or one.key in QUICK:
+            yield Wanted(one.place, f"engine_{one.key}", dossier.engine.looked_at(one.key))

@@ -14,6 +14,7 @@ StationT = TypeVar("StationT")
 Fold = Callable[["Gathering", Entry, Any], None]
 _GIVEN = {"inspection", "by", "seq", "hash"}  # by the logbook, not by who wrote it down
 _folds: dict[str, list[Fold]] = defaultdict(list)
+_every: list[Fold] = []
 
 
 class Gathering:
@@ -29,6 +30,15 @@ class Gathering:
         kept: StationT = self._parts[part]
         return kept
 
+    def __eq__(self, other: object) -> bool:
+        """Equal where every part that says anything is."""
+        return isinstance(other, Gathering) and self._said() == other._said()
+
+    __hash__ = None  # type: ignore[assignment]  # mutable
+
+    def _said(self) -> dict[type[Any], Any]:
+        return {part: state for part, state in self._parts.items() if state != part()}
+
 
 def fold(kind: str) -> Callable[[Fold], Fold]:
     """Register the decorated function for entries of a kind; several stations may fold one kind."""
@@ -38,6 +48,12 @@ def fold(kind: str) -> Callable[[Fold], Fold]:
         return function
 
     return register
+
+
+def fold_every(function: Fold) -> Fold:
+    """Register the decorated function for every entry, after the folds of its kind."""
+    _every.append(function)
+    return function
 
 
 def struck_ids(entries: Sequence[Entry]) -> set[UUID]:
@@ -72,6 +88,6 @@ def gather(entries: Iterable[Entry], struck: set[UUID]) -> Gathering:
         if entry.id in struck or not belongs(entry.kind, entry.place):
             continue
         body = entry.parsed()
-        for function in _folds[entry.kind]:
+        for function in (*_folds[entry.kind], *_every):
             function(gathering, entry, body)
     return gathering

@@ -2,15 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.dossier.hazards import raise_once
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.functions import FittedSaid, Lamp, Result, Tried
 from hakutsu.vehicle.equipment import Equipment, fitted_equipment
+from hakutsu.vehicle.vocabulary import Protocol
 
+if TYPE_CHECKING:
+    from hakutsu.dossier import Dossier
+
+
+LAMPS_AT_KEY_ON = "key_on_lamps"
 BRAKE_LAMPS = ("brake_lamp_left", "brake_lamp_right")
 DEAD = "brake_lamps"
 
@@ -51,3 +60,12 @@ def _fitted(gathering: Gathering, entry: Entry, body: FittedSaid) -> None:
 @fold("function.lamp")
 def _lamp(gathering: Gathering, entry: Entry, body: Lamp) -> None:
     gathering.station(FunctionsDossier).lamps.append(Seen(entry, body))
+
+
+@expects("functions", "Functions")
+def _to_try(dossier: Dossier) -> Iterator[Wanted]:
+    """Everything that is fitted; quick only the lamps at key-on."""
+    quick = dossier.opening.brief.protocol is Protocol.QUICK
+    for one in dossier.functions.items(dossier.vehicle.doors):
+        if not quick or one.key == LAMPS_AT_KEY_ON:
+            yield Wanted(one.place, f"function_{one.key}", one.key in dossier.functions.tried)

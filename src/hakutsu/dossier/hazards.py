@@ -6,8 +6,7 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from uuid import UUID, uuid5
 
-from hakutsu.dossier.folding import Gathering, fold
-from hakutsu.entries.body import Rust
+from hakutsu.dossier.folding import Gathering, fold, fold_every
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 from hakutsu.entries.registry import Body
@@ -24,6 +23,7 @@ class KeptHazard:
     cleared: tuple[Entry, HazardCleared] | None = None
     overrides: list[tuple[Entry, HazardOverridden]] = field(default_factory=list)
     place: str = ""
+    source: UUID | None = None  # the entry that raised it by itself
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,53 +44,43 @@ class HazardsDossier:
     begun: dict[str, datetime] = field(default_factory=dict)
     done: dict[str, KeptStep] = field(default_factory=dict)
 
+    def find(self, of: UUID) -> KeptHazard | None:
+        """A cause by its id, or by the entry that raised it: up to 0.7 perforated rust went by its entry."""
+        return self.raised.get(of) or next((one for one in self.raised.values() if one.source == of), None)
+
 
 @fold("hazard.raised")
 def _raised(gathering: Gathering, entry: Entry, body: HazardRaised) -> None:
-    gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, body)
+    gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, body, source=entry.id)
 
 
-@fold("body.rust")
-def _rust(gathering: Gathering, entry: Entry, body: Rust) -> None:
-    if body.forbids_lifting:
-        raised = HazardRaised(cause="sill_perforated", note=body.where)
-        gathering.station(HazardsDossier).raised[entry.id] = KeptHazard(entry.id, entry.at, raised)
-
-
-def raise_once(gathering: Gathering, entry: Entry, cause: str) -> None:
+def raise_once(gathering: Gathering, entry: Entry, cause: str, note: str = "") -> None:
     """Raise a cause that follows from an entry, unless it is open at its place already."""
     raised, place = gathering.station(HazardsDossier).raised, entry.place or ""
     if not any(one.body.cause == cause and one.cleared is None and one.place == place for one in raised.values()):
         id = uuid5(entry.id, cause)
-        raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=cause), place=place)
+        raised[id] = KeptHazard(id, entry.at, HazardRaised(cause=cause, note=note), place=place, source=entry.id)
 
 
+@fold_every
 def _of_entry(gathering: Gathering, entry: Entry, body: Body) -> None:
     """What is noted raises its causes by itself; a tyre or wheel in the boot carries nothing."""
     if entry.place == SPARE:
         return
     for cause in body.causes():
-        raise_once(gathering, entry, cause)
-
-
-RAISING = (
-    "corner.tyre", "corner.wheel", "corner.brake", "corner.gear", "corner.pedal", "engine.look", "function.tried",
-    "function.lamp", "under.zone", "leak.seen", "cabin.looked",
-)  # fmt: skip
-for _kind in RAISING:
-    fold(_kind)(_of_entry)
+        raise_once(gathering, entry, cause, body.cause_note())
 
 
 @fold("hazard.cleared")
 def _cleared(gathering: Gathering, entry: Entry, body: HazardCleared) -> None:
-    kept = gathering.station(HazardsDossier).raised.get(body.of)
+    kept = gathering.station(HazardsDossier).find(body.of)
     if kept is not None:
         kept.cleared = (entry, body)
 
 
 @fold("hazard.overridden")
 def _overridden(gathering: Gathering, entry: Entry, body: HazardOverridden) -> None:
-    kept = gathering.station(HazardsDossier).raised.get(body.of)
+    kept = gathering.station(HazardsDossier).find(body.of)
     if kept is not None:
         kept.overrides.append((entry, body))
 

@@ -3,53 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
 
-from hakutsu.dossier.body import BodyDossier
-from hakutsu.dossier.cabin import CabinDossier
-from hakutsu.dossier.corners import CornersDossier
-from hakutsu.dossier.coverage import Covered, PanelCoverage
-from hakutsu.dossier.engine import EngineDossier
-from hakutsu.dossier.functions import FunctionsDossier
+from hakutsu.dossier.coverage import Check, Covered, PartCoverage, checks
+from hakutsu.dossier.film_coverage import PanelCoverage
 from hakutsu.dossier.general import General
-from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.general import NotFitted
-from hakutsu.vehicle.cabin import cabin_parts
-from hakutsu.vehicle.description import VehicleDescription
-from hakutsu.vehicle.engine import expected_looks
-from hakutsu.vehicle.inventory import expected_belongings
-from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.parts import fitted_parts
-from hakutsu.vehicle.places import WHEELS, place_of_panel, places
-from hakutsu.vehicle.under import fitted_zones
-from hakutsu.vehicle.vocabulary import Protocol
-
-SCREEN = "windscreen"
-LAMPS_AT_KEY_ON = "key_on_lamps"
-SEAT = "inside_front"
-QUICK_ENGINE = ("fluid_engine_oil", "start")
-
-
-class Checked(StrEnum):
-    """Stations that expect a look at single panels or parts."""
-
-    FIT = "Fit"
-    GLASS = "Glass and lamps"
-    TYRES = "Tyres"
-    BRAKES = "Brakes"
-    ENGINE = "Engine"
-    FUNCTIONS = "Functions"
-    UNDER = "Underside"
-    CABIN = "Cabin"
-
-
-@dataclass(frozen=True, slots=True)
-class PartCoverage:
-    """A look at one panel or part that a station expects."""
-
-    station: Checked
-    part: str
-    state: Covered
+from hakutsu.vehicle.places import place_of_panel, places
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,6 +54,7 @@ class PlaceCoverage:
 class StationCoverage:
     """One station: how much of what the protocol expects is done, limited or open, and what is not fitted."""
 
+    key: str
     station: str
     expected: int
     done: int
@@ -115,22 +75,25 @@ def coverage_by_station(places_covered: list[PlaceCoverage], general: General, a
     not_fitted = sum(isinstance(kept.body, NotFitted) for at in general.at.values() for kept in at)
     return [
         StationCoverage(
-            "Looked over", len(looked), looked.count(Covered.DONE), looked.count(Covered.LIMITED), not_fitted
+            "round", "Looked over", len(looked), looked.count(Covered.DONE), looked.count(Covered.LIMITED), not_fitted
         ),
         StationCoverage(
+            "film",
             "Film",
             len(film),
             sum(panel.state in done for panel in film),
             sum(panel.state is Covered.LIMITED for panel in film),
             absent,
         ),
-        *(_of_parts(station, places_covered) for station in Checked),
+        *(_of_parts(check, places_covered) for check in checks()),
     ]
 
 
-def _of_parts(station: Checked, places_covered: list[PlaceCoverage]) -> StationCoverage:
-    states = [part.state for place in places_covered for part in place.parts if part.station is station]
-    return StationCoverage(station, len(states), states.count(Covered.DONE), states.count(Covered.LIMITED), 0)
+def _of_parts(check: Check, places_covered: list[PlaceCoverage]) -> StationCoverage:
+    states = [part.state for place in places_covered for part in place.parts if part.check == check]
+    return StationCoverage(
+        check.key, check.name, len(states), states.count(Covered.DONE), states.count(Covered.LIMITED), 0
+    )
 
 
 def _looked(general: General, place: str) -> tuple[Covered, str]:
@@ -140,105 +103,6 @@ def _looked(general: General, place: str) -> tuple[Covered, str]:
         body = general.limits[place].body
         return Covered.LIMITED, getattr(body, "because", "")
     return Covered.OPEN, ""
-
-
-def outside_parts(
-    vehicle: VehicleDescription, body: BodyDossier, general: General, protocol: Protocol
-) -> list[tuple[str, PartCoverage]]:
-    """What the stations of the outside expect to be looked at, with the place one stands at.
-
-    Standard and thorough want the fit of everything that opens, and every pane and lamp; quick only the windscreen.
-    """
-    quick, home = protocol is Protocol.QUICK, place_of_panel()
-    seen_glass = {one.place for one in body.glass}
-    found = []
-    for key in vehicle.panel_keys():
-        if panels()[key].opens and not quick:
-            state = _seen(key, key in body.fits, general)
-            found.append((home.get(key, ""), PartCoverage(Checked.FIT, key, state)))
-    for part in fitted_parts(vehicle.body_style, vehicle.doors):
-        if part.key == SCREEN or (part.group in ("pane", "lamp") and not quick):
-            state = _seen(part.key, part.key in seen_glass, general)
-            found.append((part.place, PartCoverage(Checked.GLASS, part.key, state)))
-    return found
-
-
-def corner_parts(
-    vehicle: VehicleDescription, corners: CornersDossier, general: General, protocol: Protocol
-) -> list[tuple[str, PartCoverage]]:
-    """What the corner station expects: every tyre and brake; thorough the spare too."""
-    found = []
-    for part in fitted_parts(vehicle.body_style, vehicle.doors, "wheel"):
-        spare = part.key not in WHEELS
-        if not spare or protocol is Protocol.THOROUGH:
-            seen = part.key in corners.tyres or (spare and part.key in corners.wheels)
-            found.append((part.place, PartCoverage(Checked.TYRES, part.key, _seen(part.key, seen, general))))
-    for part in fitted_parts(vehicle.body_style, vehicle.doors, "brake"):
-        seen = part.key.replace("brake", "wheel") in corners.brakes
-        found.append((part.place, PartCoverage(Checked.BRAKES, part.key, _seen(part.key, seen, general))))
-    return found
-
-
-def function_parts(
-    vehicle: VehicleDescription, functions: FunctionsDossier, general: General, protocol: Protocol
-) -> list[tuple[str, PartCoverage]]:
-    """What is to be tried: quick only the lamps at key-on; else everything that is fitted."""
-    quick = protocol is Protocol.QUICK
-    found = []
-    for one in functions.items(vehicle.doors):
-        key = f"function_{one.key}"
-        if not quick or one.key == LAMPS_AT_KEY_ON:
-            state = _seen(key, one.key in functions.tried, general)
-            found.append((one.place, PartCoverage(Checked.FUNCTIONS, key, state)))
-    return found
-
-
-def under_parts(
-    under: UnderDossier, separate_frame: bool, general: General, protocol: Protocol
-) -> list[tuple[str, PartCoverage]]:
-    """Every zone of the underside; quick asks for none."""
-    if protocol is Protocol.QUICK:
-        return []
-    found = []
-    for key, zone in fitted_zones(separate_frame=separate_frame).items():
-        look = under.zones.get(key)
-        hidden = look is not None and bool(look.body.not_visible)
-        state = Covered.LIMITED if hidden else _seen(key, look is not None, general)
-        found.append((zone.place, PartCoverage(Checked.UNDER, key, state)))
-    return found
-
-
-def cabin_coverage(
-    cabin: CabinDossier, power: str, general: General, protocol: Protocol
-) -> list[tuple[str, PartCoverage]]:
-    """Every part of the cabin that is graded, what is smelt and felt, and what belongs to it; quick asks for none."""
-    if protocol is Protocol.QUICK:
-        return []
-    belongs = [one.key for one in expected_belongings(power) if not one.optional]
-    looked = {f"cabin_{one.key}": (one.place, one.key in cabin.wear) for one in cabin_parts().values()}
-    looked["cabin_all_looked"] = (SEAT, bool(cabin.looks))
-    looked["cabin_all_inventory"] = (SEAT, all(key in cabin.inventory for key in belongs))
-    return [
-        (place, PartCoverage(Checked.CABIN, key, _seen(key, seen, general))) for key, (place, seen) in looked.items()
-    ]
-
-
-def engine_parts(
-    engine: EngineDossier, power: str, general: General, protocol: Protocol
-) -> list[tuple[str, PartCoverage]]:
-    """Fluids, what is under the bonnet, the run, air, battery and pack; quick asks for oil and first start only."""
-    found = []
-    for one in expected_looks(power, thorough=protocol is Protocol.THOROUGH):
-        if protocol is not Protocol.QUICK or one.key in QUICK_ENGINE:
-            key = f"engine_{one.key}"
-            found.append((one.place, PartCoverage(Checked.ENGINE, key, _seen(key, engine.looked_at(one.key), general))))
-    return found
-
-
-def _seen(key: str, looked: bool, general: General) -> Covered:
-    if looked or key in general.nothing:
-        return Covered.DONE
-    return Covered.LIMITED if key in general.limits else Covered.OPEN
 
 
 def coverage_by_place(

@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.under import Leak, UnderZone
+from hakutsu.vehicle.under import fitted_zones
+from hakutsu.vehicle.vocabulary import Protocol
+
+if TYPE_CHECKING:
+    from hakutsu.dossier import Dossier
 
 
 @dataclass(slots=True)
@@ -25,5 +33,15 @@ def _zone(gathering: Gathering, entry: Entry, body: UnderZone) -> None:
 
 @fold("leak.seen")
 def _leak(gathering: Gathering, entry: Entry, body: Leak) -> None:
-    key = f"{body.fluid}: {body.origin.casefold()}"
+    key = f"{body.fluid.value}: {body.origin.casefold()}"
     gathering.station(UnderDossier).leaks.setdefault(key, []).append(Seen(entry, body))
+
+
+@expects("under", "Underside")
+def _zones(dossier: Dossier) -> Iterator[Wanted]:
+    """Every zone of the underside; quick asks for none."""
+    if dossier.opening.brief.protocol is Protocol.QUICK:
+        return
+    for key, zone in fitted_zones(separate_frame=dossier.mechanics.separate_frame).items():
+        look = dossier.under.zones.get(key)
+        yield Wanted(zone.place, key, look is not None, look is not None and bool(look.body.not_visible))

@@ -9,7 +9,8 @@ from uuid import UUID
 from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.bounds import Several
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Millimetres = Annotated[float, Field(gt=0, le=6000)]
@@ -17,7 +18,7 @@ Unit = Annotated[float, Field(ge=0, le=1)]
 Corner = tuple[Unit, Unit]
 
 
-class BlemishKind(StrEnum):
+class BlemishKind(Keyed):
     """What a mark is."""
 
     CHIP = "chip"
@@ -26,10 +27,10 @@ class BlemishKind(StrEnum):
     DENT = "dent"
     DING = "ding"
     CREASE = "crease"
-    HAIL = "hail field"
+    HAIL = "hail", "hail field"
     CRACK = "crack"
-    STRESS_CRACK = "stress crack"
-    KERB = "kerb damage"
+    STRESS_CRACK = "stress_crack", "stress crack"
+    KERB = "kerb", "kerb damage"
     PEEL = "peel"
     BUBBLE = "bubble"
     FADE = "fade"
@@ -40,54 +41,54 @@ class BlemishKind(StrEnum):
     BURN = "burn"
     WEAR = "wear"
     MISFIT = "misfit"
-    MISSING = "missing part"
-    MOISTURE = "moisture inside"
-    TOUCHED_WELL = "touched in before, well"
-    TOUCHED_POORLY = "touched in before, poorly"
+    MISSING = "missing", "missing part"
+    MOISTURE = "moisture", "moisture inside"
+    TOUCHED_WELL = "touched_well", "touched in before, well"
+    TOUCHED_POORLY = "touched_poorly", "touched in before, poorly"
     GROWTH = "growth"
-    SPOKES = "loose or broken spokes"
-    HUB_NUT = "worn central nut or splines"
+    SPOKES = "spokes", "loose or broken spokes"
+    HUB_NUT = "hub_nut", "worn central nut or splines"
     UNIDENTIFIED = "unidentified"
 
 
-class Depth(StrEnum):
+class Depth(Keyed):
     """How deep a mark goes, by nail and eye."""
 
-    UNKNOWN = "not felt"
-    ON_FILM = "on the film"
-    CLEAR = "in the clear"
-    COLOUR = "to colour"
-    PRIMER = "to primer"
-    METAL = "to metal"
+    UNKNOWN = "unknown", "not felt"
+    ON_FILM = "on_film", "on the film"
+    CLEAR = "clear", "in the clear"
+    COLOUR = "colour", "to colour"
+    PRIMER = "primer", "to primer"
+    METAL = "metal", "to metal"
     THROUGH = "through"
 
 
-class ShowsFrom(StrEnum):
+class ShowsFrom(Keyed):
     """The farthest distance from which it shows."""
 
-    YARD = "across the yard"
-    ARM = "arm’s length"
-    CLOSE = "close, with lamp"
+    YARD = "yard", "across the yard"
+    ARM = "arm", "arm’s length"
+    CLOSE = "close", "close, with lamp"
 
 
-class Trial(StrEnum):
+class Trial(Keyed):
     """What a trial spot, wiped or polished by hand, did to it."""
 
-    NONE = "none made"
-    WIPED_OFF = "it came off"
-    LESS = "it came out partly"
-    STAYED = "it stayed"
+    NONE = "none", "none made"
+    WIPED_OFF = "wiped_off", "it came off"
+    LESS = "less", "it came out partly"
+    STAYED = "stayed", "it stayed"
 
 
-class Supply(StrEnum):
+class Supply(Keyed):
     """How parts for a repair are to be had."""
 
     STOCKED = "stocked"
-    SLOW = "slow to come"
-    USED_ONLY = "used only"
+    SLOW = "slow", "slow to come"
+    USED_ONLY = "used_only", "used only"
 
 
-@entry_kind("body.blemish", at="somewhere")
+@entry_kind("body.blemish", at="somewhere", version=2, upgrades={1: to_keys})
 class Blemish(Body):
     """One mark on a panel, wheel or other part.
 
@@ -131,20 +132,20 @@ class EventDropped(Body):
     blemishes: Annotated[tuple[UUID, ...], Field(min_length=2, max_length=40)]
 
 
-class Closing(StrEnum):
+class Closing(Keyed):
     """How much a door or lid wants to close."""
 
-    UNKNOWN = "not tried"
-    FALLS = "falls shut"
-    LIGHT = "light push"
-    FIRM = "firm push"
+    UNKNOWN = "unknown", "not tried"
+    FALLS = "falls", "falls shut"
+    LIGHT = "light", "light push"
+    FIRM = "firm", "firm push"
     SLAM = "slam"
 
 
 Gap = Annotated[float, Field(ge=0, le=40)]
 
 
-@entry_kind("body.fit", at="panel")
+@entry_kind("body.fit", at="panel", version=2, upgrades={1: to_keys})
 class Fit(Body):
     """How a panel sits: gaps [mm] at its front, rear and top edge and how far it stands proud of its neighbour [mm].
 
@@ -180,16 +181,16 @@ class RustGrade(StrEnum):
     PERFORATED = "perforated"
 
 
-class Coating(StrEnum):
+class Coating(Keyed):
     """What lies on the metal there."""
 
-    UNKNOWN = "not told"
+    UNKNOWN = "unknown", "not told"
     FACTORY = "factory"
     LATER = "later"
-    FRESH = "fresh on a fresh wash"
+    FRESH = "fresh", "fresh on a fresh wash"
 
 
-@entry_kind("body.rust", at="somewhere")
+@entry_kind("body.rust", at="somewhere", version=2, upgrades={1: to_keys})
 class Rust(Body):
     """Rust at a place: grade, size [mm], whether it is in what carries, and what coats the metal there."""
 
@@ -211,41 +212,47 @@ class Rust(Body):
         """True of perforated rust in what carries: nobody lifts there or goes under it; a licensed test decides."""
         return self.structural and self.grade is RustGrade.PERFORATED
 
+    def causes(self) -> tuple[str, ...]:
+        return ("sill_perforated",) if self.forbids_lifting else ()
 
-class GlassFault(StrEnum):
+    def cause_note(self) -> str:
+        return self.where
+
+
+class GlassFault(Keyed):
     """What is wrong with a pane or a lamp."""
 
-    NONE = "nothing wrong"
+    NONE = "none", "nothing wrong"
     CHIP = "chip"
     CRACK = "crack"
     SCRATCH = "scratch"
     DELAMINATION = "delamination"
-    WIPER_ARC = "wiper arc"
+    WIPER_ARC = "wiper_arc", "wiper arc"
     CRAZING = "crazing"
     HAZE = "haze"
-    MOISTURE = "moisture inside"
-    BROKEN_MOUNT = "broken mount"
+    MOISTURE = "moisture", "moisture inside"
+    BROKEN_MOUNT = "broken_mount", "broken mount"
     MISSING = "missing"
-    SLOW = "moves slowly or binds"
-    HEATER = "heated lines dead"
-    SEAL = "seal perished"
-    CLOUDED = "clouded or creased"
-    DRAIN = "drain blocked"
+    SLOW = "slow", "moves slowly or binds"
+    HEATER = "heater", "heated lines dead"
+    SEAL = "seal", "seal perished"
+    CLOUDED = "clouded", "clouded or creased"
+    DRAIN = "drain", "drain blocked"
     TORN = "torn"
-    FRAME = "frame worn"
-    PATTERN = "wrong pattern"
+    FRAME = "frame", "frame worn"
+    PATTERN = "pattern", "wrong pattern"
 
 
-class Tint(StrEnum):
+class Tint(Keyed):
     """How a pane is darkened."""
 
     NONE = "clear"
-    MADE_IN = "made in"
+    MADE_IN = "made_in", "made in"
     FILM = "film"
-    BUBBLED = "film with bubbles"
+    BUBBLED = "bubbled", "film with bubbles"
 
 
-@entry_kind("body.glass")
+@entry_kind("body.glass", version=2, upgrades={1: to_keys})
 class Glass(Body):
     """A pane or a lamp: what is wrong with it, its size [mm], its date mark, and for panes tint and light [%].
 
@@ -263,47 +270,47 @@ class Glass(Body):
     note: Note = ""
 
 
-class Material(StrEnum):
+class Material(Keyed):
     """What a piece of trim is made of."""
 
     PLATED = "plated"
     STAINLESS = "stainless"
     ALUMINIUM = "aluminium"
     PLASTIC = "plastic"
-    LETTERS = "letters or stripes"
+    LETTERS = "letters", "letters or stripes"
 
 
-class TrimState(StrEnum):
+class TrimState(Keyed):
     """How a piece of bright work, plastic or a badge is."""
 
     GOOD = "good"
     HAZED = "hazed"
-    FINE_PITS = "fine pits"
-    RUSTED_PITS = "pits with rust"
+    FINE_PITS = "fine_pits", "fine pits"
+    RUSTED_PITS = "rusted_pits", "pits with rust"
     LIFTING = "lifting"
     BARE = "bare"
-    DULLER = "duller than its neighbours"
-    DENTED = "dented or cracked"
-    STANDS_OFF = "stands off"
+    DULLER = "duller", "duller than its neighbours"
+    DENTED = "dented", "dented or cracked"
+    STANDS_OFF = "stands_off", "stands off"
     CHALKED = "chalked"
     DRIED = "dried"
-    DRESSED = "dressed to look fresh"
+    DRESSED = "dressed", "dressed to look fresh"
     WORN = "worn"
     MISSING = "missing"
-    GHOST = "ghost of a removed one"
-    WRONG = "wrong for what is under it"
+    GHOST = "ghost", "ghost of a removed one"
+    WRONG = "wrong", "wrong for what is under it"
 
 
-class Origin(StrEnum):
+class Origin(Keyed):
     """Where a piece comes from."""
 
-    UNKNOWN = "not known"
+    UNKNOWN = "unknown", "not known"
     ORIGINAL = "original"
-    RENEWED = "renewed or re-plated"
+    RENEWED = "renewed", "renewed or re-plated"
     REPRODUCTION = "reproduction"
 
 
-@entry_kind("body.trim")
+@entry_kind("body.trim", version=2, upgrades={1: to_keys})
 class Trim(Body):
     """A piece of bright work, plastic or a badge: material, origin and state, apart from each other."""
 
@@ -313,15 +320,15 @@ class Trim(Body):
     note: Note = ""
 
 
-class Works(StrEnum):
+class Works(Keyed):
     """Whether something works."""
 
-    UNKNOWN = "not tried"
+    UNKNOWN = "unknown", "not tried"
     YES = "works"
-    NO = "does not work"
+    NO = "no", "does not work"
 
 
-@entry_kind("body.addition")
+@entry_kind("body.addition", version=2, upgrades={1: to_keys})
 class Addition(Body):
     """A fitting the vehicle was not built with: what, by whom, whether it works and goes with it, how it was put in."""
 

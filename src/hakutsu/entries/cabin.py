@@ -2,30 +2,30 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Annotated, Self
 
 from pydantic import StringConstraints, model_validator
 
 from hakutsu.entries.bounds import Several
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.inventory import belongings
+from hakutsu.vehicle.keyed import Keyed
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 
 
-class Wear(StrEnum):
+class Wear(Keyed):
     """How worn a part is, by eye and hand."""
 
-    NEW = "as new"
+    NEW = "new", "as new"
     LIGHT = "light"
     CLEAR = "clear"
     HEAVY = "heavy"
-    THROUGH = "worn through"
+    THROUGH = "through", "worn through"
 
 
-@entry_kind("cabin.wear")
+@entry_kind("cabin.wear", version=2, upgrades={1: to_keys})
 class CabinWear(Body):
     """How worn a part of the cabin is; `renewed`: it was re-trimmed or replaced."""
 
@@ -41,42 +41,42 @@ class CabinWear(Body):
         return self
 
 
-class CabinSmell(StrEnum):
+class CabinSmell(Keyed):
     """What it smells of inside."""
 
     DAMP = "damp"
     FUEL = "fuel"
     COOLANT = "coolant"
     SMOKE = "smoke"
-    PERFUME = "perfume hiding something"
+    PERFUME = "perfume", "perfume hiding something"
 
 
-class Moist(StrEnum):
+class Moist(Keyed):
     """Where moisture was felt."""
 
-    MATS_FRONT = "under the front mats"
-    MATS_REAR = "under the rear mats"
-    BOOT = "boot floor"
-    ROOF = "at the roof opening"
+    MATS_FRONT = "mats_front", "under the front mats"
+    MATS_REAR = "mats_rear", "under the rear mats"
+    BOOT = "boot", "boot floor"
+    ROOF = "roof", "at the roof opening"
 
 
-class CabinSign(StrEnum):
+class CabinSign(Keyed):
     """Signs that somebody worked inside, or something happened."""
 
-    OVERSPRAY = "paint overspray"
+    OVERSPRAY = "overspray", "paint overspray"
     GLUE = "glue"
     STAIN = "stains"
     TEAR = "tears"
     BURN = "burns"
-    DYE = "dyed over"
-    FOAM = "seat foam broken down"
-    HEADLINING = "headlining hangs or is stained"
-    MATS = "mats cover something"
-    AIRBAG_COVER = "airbag cover not as made"
-    BELT_DATE = "belt date marks differ"
+    DYE = "dye", "dyed over"
+    FOAM = "foam", "seat foam broken down"
+    HEADLINING = "headlining", "headlining hangs or is stained"
+    MATS = "mats", "mats cover something"
+    AIRBAG_COVER = "airbag_cover", "airbag cover not as made"
+    BELT_DATE = "belt_date", "belt date marks differ"
 
 
-@entry_kind("cabin.looked")
+@entry_kind("cabin.looked", version=2, upgrades={1: to_keys})
 class CabinLooked(Body):
     """What is smelt, felt and seen inside. Airbags and belts: looked at only, nothing touched."""
 
@@ -89,15 +89,15 @@ class CabinLooked(Body):
         return ("fuel_smell",) if CabinSmell.FUEL in self.smells else ()
 
 
-class There(StrEnum):
+class There(Keyed):
     """Whether something that may belong to a vehicle is there."""
 
     PRESENT = "present"
     MISSING = "missing"
-    NOT_EXPECTED = "not expected"
+    NOT_EXPECTED = "not_expected", "not expected"
 
 
-@entry_kind("cabin.inventory")
+@entry_kind("cabin.inventory", version=2, upgrades={1: to_keys})
 class Inventory(Body):
     """A thing that may belong to the vehicle: present, missing, or not expected with this one."""
 

@@ -7,27 +7,28 @@ from typing import Annotated
 
 from pydantic import StringConstraints
 
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 
 
-class ClaimKind(StrEnum):
+class ClaimKind(Keyed):
     """Kinds of claim an inspection can judge, and free ones."""
 
-    ORIGINAL_FILM = "all original paint"
-    NO_ACCIDENT = "no accident"
+    ORIGINAL_FILM = "original_film", "all original paint"
+    NO_ACCIDENT = "no_accident", "no accident"
     DISTANCE = "distance"
-    NEW_TYRES = "new tyres"
+    NEW_TYRES = "new_tyres", "new tyres"
     SERVICED = "serviced"
-    AIR_CONDITIONING = "air-conditioning cold"
-    NO_LEAKS = "no leaks"
-    NO_RUST = "no rust"
-    NO_LAMPS = "no lamps or codes"
+    AIR_CONDITIONING = "air_conditioning", "air-conditioning cold"
+    NO_LEAKS = "no_leaks", "no leaks"
+    NO_RUST = "no_rust", "no rust"
+    NO_LAMPS = "no_lamps", "no lamps or codes"
     OWNERS = "owners"
-    KEYS = "keys"
-    REPLACED = "part replaced"
-    RUNS = "runs and drives"
-    SMOKE_FREE = "smoke-free"
-    FREE = "another claim"
+    to_keys = "keys"
+    REPLACED = "replaced", "part replaced"
+    RUNS = "runs", "runs and drives"
+    SMOKE_FREE = "smoke_free", "smoke-free"
+    FREE = "free", "another claim"
 
 
 class Claimant(StrEnum):
@@ -38,7 +39,7 @@ class Claimant(StrEnum):
     PAPERS = "papers"
 
 
-@entry_kind("claim.said")
+@entry_kind("claim.said", version=2, upgrades={1: to_keys})
 class Claim(Body):
     """One claim: its words, who said it, when as far as known, and its kind."""
 

@@ -8,12 +8,13 @@ from typing import Annotated, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.bounds import Moment
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.places import FIRST, outside, places
 from hakutsu.vehicle.vocabulary import Direction
 
 
-@entry_kind("day.walk")
+@entry_kind("day.walk", version=2, upgrades={1: to_keys})
 class Walk(Body):
     """Where the walk round the vehicle begins, and which side it takes first."""
 
@@ -43,14 +44,14 @@ class DayConditions(Body):
     dry_until: Moment | None = None
 
 
-class Dirt(StrEnum):
+class Dirt(Keyed):
     """How a place was met."""
 
     CLEAN = "clean"
     DUSTY = "dusty"
     DIRTY = "dirty"
     WET = "wet"
-    WASHED = "freshly washed"
+    WASHED = "washed", "freshly washed"
 
 
 class Weather(StrEnum):
@@ -72,37 +73,37 @@ class Light(StrEnum):
     DARK = "dark"
 
 
-class Stands(StrEnum):
+class Stands(Keyed):
     """On what the vehicle stands."""
 
-    LEVEL = "level and hard"
-    SLOPE = "on a slope"
-    SOFT = "on soft ground"
-    GRASS = "on dry grass"
+    LEVEL = "level", "level and hard"
+    SLOPE = "slope", "on a slope"
+    SOFT = "soft", "on soft ground"
+    GRASS = "grass", "on dry grass"
 
 
-class Moved(StrEnum):
+class Moved(Keyed):
     """What the vehicle did while it stood."""
 
-    DRIVEN = "driven now and then"
-    IDLED = "only idled"
-    NOT = "not started"
-    UNKNOWN = "not known"
+    DRIVEN = "driven", "driven now and then"
+    IDLED = "idled", "only idled"
+    NOT = "not_started", "not started"
+    UNKNOWN = "unknown", "not known"
 
 
-class Engine(StrEnum):
+class Engine(Keyed):
     """What is known of the engine's temperature before anybody starts it."""
 
     COLD = "measured"
-    SAID = "said to be cold"
+    SAID = "said", "said to be cold"
     WARM = "warm"
-    UNKNOWN = "not known"
+    UNKNOWN = "unknown", "not known"
 
 
 Celsius = Annotated[float, Field(ge=-60, le=150)]
 
 
-@entry_kind("day.arrival")
+@entry_kind("day.arrival", version=2, upgrades={1: to_keys})
 class Arrival(Body):
     """The vehicle as it was met: weather, light, dirt by place, how long it stood and where, who is there, and whether
     the engine is cold, with the two temperatures [°C] that prove it.

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from enum import StrEnum
 from typing import Annotated, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.bounds import Several
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
+from hakutsu.vehicle.mechanics import Chemistry
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Celsius = Annotated[float, Field(ge=-50, le=180)]
@@ -18,47 +19,47 @@ Seconds = Annotated[float, Field(ge=0, le=600)]
 Share = Annotated[float, Field(ge=0, le=1)]
 
 
-class Smoke(StrEnum):
+class Smoke(Keyed):
     """What comes from the tailpipe."""
 
-    UNKNOWN = "not looked at"
+    UNKNOWN = "unknown", "not looked at"
     NONE = "none"
-    WATER = "thin white, vanishing"
-    WHITE_SWEET = "lasting white, sweet"
-    WHITE_ACRID = "lasting white, acrid"
-    BLUE_START = "blue at the start"
-    BLUE_LOAD = "blue under load"
-    BLUE_OVERRUN = "blue on the overrun"
-    BLUE_BOOST = "blue on boost"
+    WATER = "water", "thin white, vanishing"
+    WHITE_SWEET = "white_sweet", "lasting white, sweet"
+    WHITE_ACRID = "white_acrid", "lasting white, acrid"
+    BLUE_START = "blue_start", "blue at the start"
+    BLUE_LOAD = "blue_load", "blue under load"
+    BLUE_OVERRUN = "blue_overrun", "blue on the overrun"
+    BLUE_BOOST = "blue_boost", "blue on boost"
     BLACK = "black"
     GREY = "grey"
 
 
-class Fumes(StrEnum):
+class Fumes(Keyed):
     """Crankcase fumes at the filler or breather."""
 
-    UNKNOWN = "not looked at"
+    UNKNOWN = "unknown", "not looked at"
     NONE = "none"
     WISPS = "wisps"
     PUFFING = "puffing"
 
 
-class Effect(StrEnum):
+class Effect(Keyed):
     """Whether a step of the start procedure did anything."""
 
-    UNKNOWN = "not told"
-    WORKED = "had its effect"
-    NONE = "had no effect"
+    UNKNOWN = "unknown", "not told"
+    WORKED = "worked", "had its effect"
+    NONE = "none", "had no effect"
 
 
-class When(StrEnum):
+class When(Keyed):
     """When a look was taken."""
 
-    RUNNING = "while it runs"
-    AFTER_DRIVE = "after the drive"
+    RUNNING = "running", "while it runs"
+    AFTER_DRIVE = "after_drive", "after the drive"
 
 
-@entry_kind("engine.start")
+@entry_kind("engine.start", version=2, upgrades={1: to_keys})
 class EngineStart(Body):
     """The first start: procedure and its effect, cranking [s], jump start, noise and its seconds, smoke. A run begins
     with it.
@@ -89,7 +90,7 @@ class EngineSample(Body):
     note: Note = ""
 
 
-@entry_kind("engine.look")
+@entry_kind("engine.look", version=2, upgrades={1: to_keys})
 class EngineLook(Body):
     """A look while it runs or after the drive: fumes, smoke, noise and its seconds, and what stops it at once."""
 
@@ -121,24 +122,24 @@ class EngineIdle(Body):
     note: Note = ""
 
 
-class BaySign(StrEnum):
+class BaySign(Keyed):
     """Signs of work and neglect under the bonnet."""
 
-    BOLTS = "panel bolts turned"
-    INNER_WING = "inner wing not as made"
-    INSULATION = "bonnet insulation missing or new"
-    WIRING = "wiring repaired"
-    PULLEY = "pulley out of line"
-    CLAMPS = "battery clamps loose or corroded"
-    CAP = "cap missing or not its own"
-    FILTER = "air filter full"
-    CHARGE_JOINT = "oil at a charge-air joint"
-    SEAM = "radiator seam stained"
-    VACUUM = "vacuum line cracked or off"
-    SWOLLEN = "hose swollen"
+    BOLTS = "bolts", "panel bolts turned"
+    INNER_WING = "inner_wing", "inner wing not as made"
+    INSULATION = "insulation", "bonnet insulation missing or new"
+    WIRING = "wiring", "wiring repaired"
+    PULLEY = "pulley", "pulley out of line"
+    CLAMPS = "clamps", "battery clamps loose or corroded"
+    CAP = "cap", "cap missing or not its own"
+    FILTER = "filter", "air filter full"
+    CHARGE_JOINT = "charge_joint", "oil at a charge-air joint"
+    SEAM = "seam", "radiator seam stained"
+    VACUUM = "vacuum", "vacuum line cracked or off"
+    SWOLLEN = "swollen", "hose swollen"
 
 
-@entry_kind("engine.bay")
+@entry_kind("engine.bay", version=2, upgrades={1: to_keys})
 class Bay(Body):
     """What is seen under the bonnet beside fluids and graded parts; an empty list is looked, nothing found."""
 
@@ -230,13 +231,13 @@ class Battery(Body):
     note: Note = ""
 
 
-@entry_kind("engine.pack")
+@entry_kind("engine.pack", version=2, upgrades={1: to_keys})
 class Pack(Body):
     """High-voltage pack by scan or display: health (0 to 1), spread of cells [mV] at a charge (0 to 1), full cycles."""
 
     health: Share | None = None
     spread_mv: Annotated[float, Field(ge=0, le=5000)] | None = None
     charged: Share | None = None
-    chemistry: Annotated[str, StringConstraints(pattern=r"^(not known|NMC|LFP)$")] = "not known"
+    chemistry: Chemistry = Chemistry.UNKNOWN
     cycles: Annotated[float, Field(ge=0, le=20_000)] | None = None
     note: Note = ""

@@ -9,10 +9,10 @@ from datetime import UTC, datetime
 from typing import Annotated, Any, Self
 from uuid import UUID, uuid4
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, field_serializer, field_validator
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, field_serializer, field_validator, model_validator
 
 from hakutsu.entries.bounds import MOST_BYTES, Moment, Several, Unstorable, check_storable, within_reason
-from hakutsu.entries.registry import Body, EntryError, check_place, kinds, parse_body
+from hakutsu.entries.registry import Body, EntryError, check_place, kinds, parse_body, version_of
 
 Word = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
 Remark = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
@@ -30,7 +30,7 @@ class Draft(BaseModel):
     id: UUID
     at: Moment
     kind: Word
-    version: Annotated[int, Field(ge=1, le=1000)] = 1
+    version: Annotated[int, Field(ge=1, le=1000)]
     place: Word | None = None
     body: dict[str, Any] = {}
     strikes: UUID | None = None
@@ -38,6 +38,14 @@ class Draft(BaseModel):
     own_doing: bool = False
     for_desk: bool = False
     pictures: Several[UUID] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _newest(cls, said: Any) -> Any:
+        """A body without a version is of the newest that reads it: a page may have written it before an update."""
+        if isinstance(said, dict) and "version" not in said:
+            return said | {"version": version_of(str(said.get("kind")), said.get("body", {}))}
+        return said
 
     @field_validator("kind", "place", "how")
     @classmethod

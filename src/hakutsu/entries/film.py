@@ -9,7 +9,7 @@ from uuid import UUID
 from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.bounds import KeyOf
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.vehicle.vocabulary import CoverKind, MagnetGrade, ReadingStatus, Substrate, Unit
 
 MOST_UM = 25_000.0
@@ -93,7 +93,7 @@ class MagnetTried(Body):
         return self
 
 
-@entry_kind("film.cover", at="panel")
+@entry_kind("film.cover", at="panel", version=2, upgrades={1: to_keys})
 class CoverFelt(Body):
     """Protection film or wrap felt for on a panel: which, and its thickness [µm] where known."""
 

@@ -2,54 +2,54 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
 from hakutsu.entries.bounds import KeyOf, Several
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 
 
-class FluidLevel(StrEnum):
+class FluidLevel(Keyed):
     """Level under the maker's condition."""
 
-    UNKNOWN = "not read"
+    UNKNOWN = "unknown", "not read"
     RIGHT = "right"
     LOW = "low"
-    BELOW = "below the mark"
+    BELOW = "below", "below the mark"
     OVER = "over"
 
 
-class Smell(StrEnum):
+class Smell(Keyed):
     """What it smells of."""
 
-    NONE = "nothing particular"
+    NONE = "none", "nothing particular"
     FUEL = "fuel"
     BURNT = "burnt"
     SWEET = "sweet"
 
 
-class Debris(StrEnum):
+class Debris(Keyed):
     """What is in it."""
 
     METAL = "metal"
     FIBRES = "fibres"
-    FILM = "oil film"
+    FILM = "film", "oil film"
     FOAM = "foam"
     SLUDGE = "sludge"
 
 
-class FluidTest(StrEnum):
+class FluidTest(Keyed):
     """What a test of the coolant found."""
 
-    CLEAN = "no combustion gas"
-    GAS = "combustion gas found"
-    BUBBLES = "bubbles while running"
-    INHIBITOR = "inhibitor used up"
+    CLEAN = "clean", "no combustion gas"
+    GAS = "gas", "combustion gas found"
+    BUBBLES = "bubbles", "bubbles while running"
+    INHIBITOR = "inhibitor", "inhibitor used up"
 
 
-@entry_kind("fluid.looked")
+@entry_kind("fluid.looked", version=2, upgrades={1: to_keys})
 class Fluid(Body):
     """A fluid by its key: level, colour (a swatch's key), smell, debris, tests; freeze point of coolant [°C]."""
 

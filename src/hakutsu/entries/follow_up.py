@@ -2,36 +2,36 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Annotated
 from uuid import UUID
 
 from pydantic import Field, StringConstraints
 
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 
 
-class Moment(StrEnum):
+class Moment(Keyed):
     """When a second look is due."""
 
     NOW = "now"
-    AFTER_RUNNING = "after running"
-    AFTER_DRIVE = "after the drive"
-    BEFORE_LEAVING = "before leaving"
+    AFTER_RUNNING = "after_running", "after running"
+    AFTER_DRIVE = "after_drive", "after the drive"
+    BEFORE_LEAVING = "before_leaving", "before leaving"
 
 
-class Outcome(StrEnum):
+class Outcome(Keyed):
     """What a second look showed beside the first."""
 
-    SAME = "as before"
+    SAME = "same", "as before"
     GONE = "gone"
     WORSE = "worse"
-    VARIES = "comes and goes"
+    VARIES = "varies", "comes and goes"
 
 
-@entry_kind("general.look_again")
+@entry_kind("general.look_again", version=2, upgrades={1: to_keys})
 class LookAgain(Body):
     """Look again at what the entry `of` says: at a moment of the day, or after some minutes."""
 
@@ -40,7 +40,7 @@ class LookAgain(Body):
     minutes: Annotated[float, Field(gt=0, le=1440)] | None = None
 
 
-@entry_kind("general.looked_again")
+@entry_kind("general.looked_again", version=2, upgrades={1: to_keys})
 class LookedAgain(Body):
     """The second look at what the entry `of` says; the first stays readable, both stand in the report."""
 

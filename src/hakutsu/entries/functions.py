@@ -2,30 +2,30 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Annotated, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.bounds import KeyOf
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 
 Key = Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("equipment")]
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 
 
-class Result(StrEnum):
+class Result(Keyed):
     """What one try showed."""
 
     WORKS = "works"
-    BUT = "works, but"
+    BUT = "but", "works, but"
     PARTLY = "partly"
     FAILS = "fails"
-    NOT_FOR_ME = "did not work for me"
-    NOT_TESTED = "not tested"
+    NOT_FOR_ME = "not_for_me", "did not work for me"
+    NOT_TESTED = "not_tested", "not tested"
 
 
-@entry_kind("function.tried")
+@entry_kind("function.tried", version=2, upgrades={1: to_keys})
 class Tried(Body):
     """One try of one thing: what it showed; `but` how (noisy, slow, unlike its twin); how many of how many; why not."""
 
@@ -55,15 +55,15 @@ class FittedSaid(Body):
     there: bool
 
 
-class LampKind(StrEnum):
+class LampKind(Keyed):
     """What a lamp on the dashboard is."""
 
     FAULT = "fault"
     REMINDER = "reminder"
-    OUR_DOING = "our doing"
+    OUR_DOING = "our_doing", "our doing"
 
 
-@entry_kind("function.lamp")
+@entry_kind("function.lamp", version=2, upgrades={1: to_keys})
 class Lamp(Body):
     """A lamp that stays on: which, its kind; `red` forbids driving when it is a fault."""
 

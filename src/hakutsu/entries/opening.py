@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import Field, StringConstraints, field_validator
 
 from hakutsu.entries.bounds import Several
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Protocol, Taste
@@ -20,7 +20,7 @@ Line = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max
 Factor = Annotated[str, StringConstraints(max_length=60)]
 
 
-@entry_kind("inspection.vehicle")
+@entry_kind("inspection.vehicle", version=2, upgrades={1: to_keys})
 class Vehicle(Body):
     """The vehicle's key facts; a later entry of this kind replaces an earlier one."""
 

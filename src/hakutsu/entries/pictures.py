@@ -9,7 +9,8 @@ from uuid import UUID
 from pydantic import Field, StringConstraints
 
 from hakutsu.entries.bounds import Several, Sha256
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
 Unit = Annotated[float, Field(ge=0, le=1)]
@@ -17,12 +18,12 @@ MOST_SIZE = 10**12
 Pixels = Annotated[int, Field(ge=0, le=100_000_000)]
 
 
-class Looks(StrEnum):
+class Looks(Keyed):
     """How true a picture is to what the eye saw."""
 
-    AS_SEEN = "as seen"
-    WORSE = "looks worse"
-    BETTER = "looks better"
+    AS_SEEN = "as_seen", "as seen"
+    WORSE = "worse", "looks worse"
+    BETTER = "better", "looks better"
 
 
 class PictureKind(StrEnum):
@@ -48,7 +49,7 @@ class Picture(Body):
     tags: Several[Tag] = ()
 
 
-@entry_kind("picture.described")
+@entry_kind("picture.described", version=2, upgrades={1: to_keys})
 class Described(Body):
     """Tags, how true it is, and words of the picture `of`; a later one replaces it."""
 

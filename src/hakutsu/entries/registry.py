@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cache
-from typing import Any, Literal, TypeVar
+from typing import Any, Literal, TypeVar, get_args
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.engine import engine_looks
 from hakutsu.vehicle.equipment import equipment
+from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import SPARE, WHEELS, places
@@ -19,6 +20,11 @@ from hakutsu.vehicle.under import zones
 
 Where = Literal["panel", "wheel", "corner", "somewhere"]
 Upgrade = Callable[[dict[str, Any]], dict[str, Any]]
+
+
+def to_keys(raw: dict[str, Any]) -> dict[str, Any]:
+    """Marks a version whose chosen values were stored in words: `entry_kind` puts `keyed` of its model in its place."""
+    return raw
 
 
 class EntryError(ValueError):
@@ -38,6 +44,10 @@ class Body(BaseModel):
     def causes(self) -> tuple[str, ...]:
         """Causes of a stand-down that what is written down here raises by itself."""
         return ()
+
+    def cause_note(self) -> str:
+        """What a stand-down raised by this entry says beside its cause."""
+        return ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,14 +85,54 @@ def entry_kind(
 
     `at` says where an entry of it must lie: on a panel, at one of four wheels, at a corner (the spare
     among them), or somewhere that is named. A kind written `by_upload` comes with a file, never as an entry by itself.
-    `upgrades[n]` turns a raw body of version n into one of version n + 1.
+    `upgrades[n]` turns a raw body of version n into one of version n + 1; `to_keys` stands for words that became keys.
     """
 
     def register(model: type[BodyT]) -> type[BodyT]:
-        _kinds[name] = Kind(name, model, version, at, upgrades or {}, by_upload)
+        steps = {step: _keyed_by(model) if one is to_keys else one for step, one in (upgrades or {}).items()}
+        _kinds[name] = Kind(name, model, version, at, steps, by_upload)
         return model
 
     return register
+
+
+def _keyed_by(model: type[BaseModel]) -> Upgrade:
+    return lambda raw: keyed(model, raw)
+
+
+def keyed(annotation: Any, raw: Any) -> Any:
+    """A raw value of a type with every word of a keyed enumeration in it replaced by its key; all else as it is."""
+    if isinstance(annotation, type) and issubclass(annotation, Keyed):
+        return next((one.value for one in annotation if one.words == raw), raw)
+    if isinstance(annotation, type) and issubclass(annotation, BaseModel) and isinstance(raw, dict):
+        fields = annotation.model_fields
+        return {key: keyed(fields[key].annotation, one) if key in fields else one for key, one in raw.items()}
+    inside = [one for one in get_args(annotation) if one is not Ellipsis]
+    if isinstance(raw, list):
+        return [_first_keyed(inside, one) for one in raw]
+    if isinstance(raw, dict):
+        return {key: _first_keyed(inside, one) for key, one in raw.items()}
+    return _first_keyed(inside, raw)
+
+
+def _first_keyed(annotations: Sequence[Any], raw: Any) -> Any:
+    """By the first of some types that makes something else of it."""
+    made = (keyed(one, raw) for one in annotations)
+    return next((one for one in made if one != raw), raw)
+
+
+def version_of(kind_name: str, raw: Any) -> int:
+    """The newest version of a kind that reads a body; the kind's own where none does, and 1 of an unknown kind."""
+    kind = _kinds.get(kind_name)
+    if kind is None or not isinstance(raw, dict):
+        return kind.version if kind else 1
+    for version in range(kind.version, 0, -1):
+        try:
+            parse_body(kind_name, version, raw)
+        except EntryError:
+            continue
+        return version
+    return kind.version
 
 
 def _kind(name: str) -> Kind:

@@ -9,56 +9,57 @@ from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.body import Coating, RustGrade
 from hakutsu.entries.bounds import Several
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.under import zones
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 
 
-class UnderDamage(StrEnum):
+class UnderDamage(Keyed):
     """Damage seen from below."""
 
     SCRAPE = "scrape"
     DENT = "dent"
-    JACK = "jack damage"
+    JACK = "jack", "jack damage"
     CREASE = "crease"
     CUT = "cut"
 
 
-class RepairSign(StrEnum):
+class RepairSign(Keyed):
     """Signs that somebody worked there."""
 
     WELD = "weld"
     PATCH = "patch"
-    SEALER = "fresh sealer"
+    SEALER = "sealer", "fresh sealer"
     PULLED = "pulled"
-    TOOL_MARKS = "tool marks"
-    HOLES = "factory holes no longer round"
-    NEWER = "cleaner or newer than around it"
+    TOOL_MARKS = "tool_marks", "tool marks"
+    HOLES = "holes", "factory holes no longer round"
+    NEWER = "newer", "cleaner or newer than around it"
 
 
-class Pipes(StrEnum):
+class Pipes(Keyed):
     """Fuel, brake and cooler pipes where they run through a zone."""
 
-    UNKNOWN = "not looked at"
-    AS_MADE = "as made"
-    LOOSE = "unclipped or rubbing"
+    UNKNOWN = "unknown", "not looked at"
+    AS_MADE = "as_made", "as made"
+    LOOSE = "loose", "unclipped or rubbing"
     RUSTED = "rusted"
     WET = "wet"
 
 
-class Exhaust(StrEnum):
+class Exhaust(Keyed):
     """The exhaust where it runs through a zone."""
 
-    UNKNOWN = "not looked at"
+    UNKNOWN = "unknown", "not looked at"
     SOUND = "sound"
     PATCHED = "patched"
-    LOOSE = "hangs loose"
+    LOOSE = "loose", "hangs loose"
     LEAKS = "leaks"
 
 
-@entry_kind("under.zone")
+@entry_kind("under.zone", version=2, upgrades={1: to_keys})
 class UnderZone(Body):
     """One zone as it was seen: nothing said is nothing found; `not_visible` says why it could not be seen."""
 
@@ -87,18 +88,18 @@ class UnderZone(Body):
         return ("sill_perforated",) if through else ()
 
 
-class LeakFluid(StrEnum):
+class LeakFluid(Keyed):
     """What leaks."""
 
-    OIL = "engine oil"
-    GEAR = "gear oil"
-    TRANSMISSION = "red transmission fluid"
+    OIL = "oil", "engine oil"
+    GEAR = "gear", "gear oil"
+    TRANSMISSION = "transmission", "red transmission fluid"
     COOLANT = "coolant"
     FUEL = "fuel"
-    BRAKE = "brake fluid"
-    STEERING = "power steering fluid"
-    WATER = "water from the air-conditioning"
-    UNKNOWN = "not known"
+    BRAKE = "brake", "brake fluid"
+    STEERING = "steering", "power steering fluid"
+    WATER = "water", "water from the air-conditioning"
+    UNKNOWN = "unknown", "not known"
 
 
 class Stage(StrEnum):
@@ -111,7 +112,7 @@ class Stage(StrEnum):
     RUN = "run"
 
 
-@entry_kind("leak.seen")
+@entry_kind("leak.seen", version=2, upgrades={1: to_keys})
 class Leak(Body):
     """A leak at one look: what, where it comes from and shows, its stage; drops a minute.
 

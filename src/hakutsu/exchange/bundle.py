@@ -21,7 +21,8 @@ from hakutsu.exchange.measurements_csv import measurements_csv
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.files import arriving_under
 from hakutsu.logbook.pictures import SUFFIXES, PictureFiles
-from hakutsu.reckoning import Reckoning, observation
+from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning.film import observation
 from hakutsu.vehicle.vocabulary import Unit
 
 FORMAT, FORMAT_VERSION = "hakutsu logbook", 1
@@ -67,7 +68,7 @@ def film_table(reckoning: Reckoning) -> str:
     """
     dossier = reckoning.dossier
     shown = [observation(reading, dossier) for reading in dossier.film.readings if not reading.body.edge]
-    survey = replace(reckoning.film_survey, observations=shown)
+    survey = replace(reckoning.film.survey, observations=shown)
     return write_film_csv([survey], Unit(dossier.film.gauge.unit))
 
 

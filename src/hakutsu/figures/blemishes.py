@@ -9,7 +9,7 @@ from hakutsu.figures.svg import tag, text
 from hakutsu.vehicle.shell import Patch
 
 Point = tuple[float, float]
-HOLLOW = frozenset({"dent", "ding", "crease", "hail field"})
+HOLLOW = frozenset({"dent", "ding", "crease", "hail"})
 R = 3.6
 NUMBER_CM = 14.0
 

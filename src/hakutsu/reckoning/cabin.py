@@ -3,37 +3,46 @@
 from __future__ import annotations
 
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import ClassVar
 
 from hakutsu.core.cabin import GRADES, inventory_found, looks_found, wear_found
-from hakutsu.core.corners.found import Found
+from hakutsu.core.findings import Finding
+from hakutsu.dossier import CabinDossier
 from hakutsu.entries.cabin import Wear
+from hakutsu.reckoning.station import StationRules, resting_on
 from hakutsu.vehicle.vocabulary import Taste
-
-if TYPE_CHECKING:
-    from hakutsu.reckoning import Reckoning
 
 WORST = {Taste.SHOW: Wear.NEW, Taste.TIDY: Wear.LIGHT, Taste.WORK: Wear.HEAVY, Taste.PATINA: Wear.HEAVY}
 
 
-class CabinReckoned:
+class CabinReckoned(StationRules):
     """Findings of the cabin, and what goes beyond the buyer's taste."""
 
-    def __init__(self, reckoning: Reckoning) -> None:
-        self._reckoning = reckoning
-        self._cabin = reckoning.dossier.cabin
+    key: ClassVar[str] = "cabin"
+
+    @property
+    def _cabin(self) -> CabinDossier:
+        return self._reckoning.dossier.cabin
+
+    def findings(self) -> list[Finding]:
+        """All that was found inside."""
+        return self.found
 
     @cached_property
-    def found(self) -> list[Found]:
+    def found(self) -> list[Finding]:
         """Against what is usual, and what was smelt, felt and seen."""
         grades = {part: seen.body for part, seen in self._cabin.wear.items()}
-        mechanics = self._reckoning.dossier.corners.mechanics
+        mechanics = self._reckoning.dossier.mechanics
         years = mechanics.age_years(self._reckoning.corners.on)
-        looked = looks_found(seen.body for seen in self._cabin.looks)
-        return wear_found(grades, mechanics.odometer_km, years) + looked + self._inventory()
-
-    def _inventory(self) -> list[Found]:
-        return inventory_found({key: seen.body.there for key, seen in self._cabin.inventory.items()})
+        worn = wear_found(grades, mechanics.odometer_km, years)
+        looks = [seen.entry.id for seen in self._cabin.looks]
+        looked = [one.seen_in(*looks) for one in looks_found(seen.body for seen in self._cabin.looks)]
+        things = {key: seen.body.there for key, seen in self._cabin.inventory.items()}
+        missing = [
+            one.seen_in(self._cabin.inventory[one.code.removeprefix("cabin.missing_")].entry.id)
+            for one in inventory_found(things)
+        ]
+        return resting_on(worn, self._cabin.wear, lambda subject: [subject]) + looked + missing
 
     @property
     def beyond_taste(self) -> list[str]:

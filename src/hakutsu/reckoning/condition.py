@@ -8,8 +8,6 @@ from typing import TYPE_CHECKING
 from hakutsu.core.cabin import GRADES as WEAR
 from hakutsu.core.cabin import against_age, against_distance
 from hakutsu.core.condition import Standing, Stands, rust_stands, standing_of, stands, usual_grade, usual_rust
-from hakutsu.core.corners.found import Follows
-from hakutsu.core.functions import Status
 from hakutsu.core.life.components import components, pieces
 from hakutsu.core.life.reckon import clocks_of, vehicle_ages
 from hakutsu.entries.corners import Grade
@@ -18,11 +16,6 @@ from hakutsu.vehicle.under import zones
 
 if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning
-
-GRADED = {Status.FAILS: Grade.FAILED, Status.PARTLY: Grade.FAILING, Status.INTERMITTENT: Grade.FAILING,
-          Status.BUT: Grade.WORN, Status.WORKS: Grade.SOUND}  # fmt: skip
-# Things tried at the functions station that are parts with a life, by the beginning of their keys.
-TRIED = {"window": "window_regulator", "lock": "door_lock"}
 
 
 class ConditionReckoned:
@@ -34,14 +27,9 @@ class ConditionReckoned:
     @cached_property
     def derived(self) -> dict[str, tuple[Grade, str]]:
         """Grades that follow from measurements and tries, with the reason; a grade given by hand goes before them."""
-        found = dict(self._reckoning.engine.grades) | self._reckoning.under.grades
-        for item, status in self._reckoning.functions.statuses:
-            corner, _, rest = item.key.partition("_")
-            kind, _, side = rest.partition("_")
-            part = TRIED.get(kind)
-            if part and side and status.status in GRADED:
-                words = f"{status.status}{f', {status.words}' if status.words else ''}"
-                found[f"{part}:{corner}_{side}"] = (GRADED[status.status], words)
+        found = {
+            key: one for station in self._reckoning.stations.values() for key, one in station.part_grades().items()
+        }
         by_hand = self._reckoning.corners.grades
         return {key: one for key, one in found.items() if key not in by_hand}
 
@@ -54,10 +42,10 @@ class ConditionReckoned:
     def due(self) -> dict[str, tuple[str, bool]]:
         """What fluids say of something due by the calendar: words, and whether it is settled before paying."""
         found: dict[str, tuple[str, bool]] = {}
-        for one in self._reckoning.engine.fluids:
-            if one.due:
-                settle = one.follows is Follows.SETTLE or found.get(one.due, ("", False))[1]
-                found[one.due] = (one.words, settle)
+        for one in (fluid.finding for fluid in self._reckoning.engine.fluids):
+            if one.job:
+                settle = one.settles or found.get(one.job, ("", False))[1]
+                found[one.job] = (one.words, settle)
         return found
 
     @property

@@ -2,20 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import date
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import ClassVar
 
 from hakutsu.core.corners.brakes import brake_axle_found, brake_found, fluid_found, fluid_tests_good, pedal_found
-from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.corners.gear import gear_found, sides_found
 from hakutsu.core.corners.tyres import axle_found, tyre_found
 from hakutsu.core.corners.wheels import set_found, wheel_found
+from hakutsu.core.findings import AXLES, Finding, at, axle_of
+from hakutsu.dossier import CornersDossier
 from hakutsu.entries.corners import Grade, Hose, Pipe
-from hakutsu.vehicle.places import WHEELS
-
-if TYPE_CHECKING:
-    from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning.station import StationRules, resting_on
+from hakutsu.vehicle.places import SPARE, WHEELS
 
 HOSES = {Hose.SOUND: Grade.SOUND, Hose.HARD: Grade.WORN, Hose.TO_CORD: Grade.FAILED, Hose.SWELLING: Grade.FAILED}
 PIPES = {
@@ -25,12 +25,22 @@ PIPES = {
 GRADES = list(Grade)
 
 
-class CornersReckoned:
+def _wheels(subject: str) -> Iterable[str]:
+    """Wheels a finding lies at: its own, or both of its axle."""
+    axle = AXLES.get(subject)
+    return [f"wheel_{axle}_{side}" for side in ("left", "right")] if axle else [at(subject)]
+
+
+def _pieces(subject: str) -> Iterable[str]:
+    """Graded pieces a finding rests on: its own, or both sides of an axle."""
+    part, _, where = subject.partition(":")
+    return [subject] if f"wheel_{where}" in WHEELS or not where else [f"{part}:{where}_{s}" for s in ("left", "right")]
+
+
+class CornersReckoned(StationRules):
     """Findings at every wheel, by axle and on the whole."""
 
-    def __init__(self, reckoning: Reckoning) -> None:
-        self._reckoning = reckoning
-        self._corners = reckoning.dossier.corners
+    key: ClassVar[str] = "corners"
 
     @property
     def on(self) -> date:
@@ -38,39 +48,51 @@ class CornersReckoned:
         return self._reckoning.dossier.entries[-1].at.date()
 
     @cached_property
-    def tyres(self) -> list[Found]:
-        """Of tyres, each and by axle."""
-        rules, mechanics = self._reckoning.rules, self._corners.mechanics
-        bodies = {wheel: one.body for wheel, one in self._corners.tyres.items()}
-        each = [found for wheel, tyre in bodies.items() for found in tyre_found(wheel, tyre, rules, mechanics, self.on)]
-        return each + axle_found({k: v for k, v in bodies.items() if k in WHEELS}, rules, mechanics)
+    def _corners(self) -> CornersDossier:
+        return self._reckoning.dossier.corners
 
     @cached_property
-    def brakes(self) -> list[Found]:
+    def tyres(self) -> list[Finding]:
+        """Of tyres, each and by axle."""
+        rules, mechanics = self._reckoning.rules, self._reckoning.dossier.mechanics
+        bodies = {wheel: one.body for wheel, one in self._corners.tyres.items()}
+        each = [one for wheel, tyre in bodies.items() for one in tyre_found(wheel, tyre, rules, mechanics, self.on)]
+        axles = axle_found({k: v for k, v in bodies.items() if k in WHEELS}, rules, mechanics)
+        return resting_on([*each, *axles], self._corners.tyres, _wheels)
+
+    @cached_property
+    def brakes(self) -> list[Finding]:
         """Of brakes, each and by axle."""
         bodies = {wheel: one.body for wheel, one in self._corners.brakes.items()}
-        motor = self._corners.mechanics.regenerative
-        each = [found for wheel, one in bodies.items() for found in brake_found(wheel, one, regenerative=motor)]
-        return each + brake_axle_found(bodies)
+        motor = self._reckoning.dossier.mechanics.regenerative
+        each = [one for wheel, body in bodies.items() for one in brake_found(wheel, body, regenerative=motor)]
+        return resting_on([*each, *brake_axle_found(bodies)], self._corners.brakes, _wheels)
 
     @cached_property
-    def gear(self) -> list[Found]:
-        """Of graded parts, each and left against right."""
+    def gear(self) -> list[Finding]:
+        """Of graded parts, each and left against right; of ride height."""
         graded = {key: one.body for key, one in self._corners.gear.items()}
-        each = [f for one in self._corners.gear.values() for f in gear_found(one.place, one.body)]
         heights = {wheel: one.body.height_mm for wheel, one in self._corners.heights.items()}
-        return each + sides_found(graded, heights)
+        each = [one for piece, body in graded.items() for one in gear_found(piece, body)]
+        sides = sides_found(graded, heights)
+        parts = [one for one in sides if one.subject not in AXLES]
+        stands = [one for one in sides if one.subject in AXLES]
+        return resting_on([*each, *parts], self._corners.gear, _pieces) + resting_on(
+            stands, self._corners.heights, _wheels
+        )  # fmt: skip
 
     @cached_property
-    def wheels(self) -> list[Found]:
+    def wheels(self) -> list[Finding]:
         """Of wheels and how they are held."""
         bodies = {wheel: one.body for wheel, one in self._corners.wheels.items()}
-        return [found for wheel, one in bodies.items() for found in wheel_found(wheel, one)] + set_found(bodies)
+        each = [one for wheel, body in bodies.items() for one in wheel_found(wheel, body)]
+        return resting_on([*each, *set_found(bodies)], self._corners.wheels, _wheels)
 
     @cached_property
-    def fluid(self) -> list[Found]:
+    def fluid(self) -> list[Finding]:
         """Of the brake fluid."""
-        return fluid_found(self._corners.fluid.body) if self._corners.fluid else []
+        seen = self._corners.fluid
+        return [one.seen_in(seen.entry.id) for one in fluid_found(seen.body)] if seen else []
 
     @property
     def fluid_good(self) -> bool:
@@ -78,19 +100,28 @@ class CornersReckoned:
         return self._corners.fluid is not None and fluid_tests_good(self._corners.fluid.body)
 
     @cached_property
-    def pedal(self) -> list[Found]:
+    def pedal(self) -> list[Finding]:
         """Of pedal and parking brake."""
-        brakes = {wheel: one.body for wheel, one in self._corners.brakes.items()}
-        return pedal_found(self._corners.pedal.body, brakes) if self._corners.pedal else []
+        seen, brakes = self._corners.pedal, {wheel: one.body for wheel, one in self._corners.brakes.items()}
+        return [one.seen_in(seen.entry.id) for one in pedal_found(seen.body, brakes)] if seen else []
 
-    @property
-    def every(self) -> list[Found]:
+    def findings(self) -> list[Finding]:
         """All of them, in the order the eye meets them."""
         return [*self.wheels, *self.tyres, *self.brakes, *self.fluid, *self.pedal, *self.gear]
 
-    def at(self, where: str) -> list[Found]:
-        """Those of one wheel, axle, or (empty) the whole."""
-        return [one for one in self.every if one.where == where]
+    def lies_at(self, wheel: str) -> list[Finding]:
+        """Those of one wheel."""
+        return [one for one in self.findings() if one.at == wheel]
+
+    @property
+    def between(self) -> list[Finding]:
+        """Those between wheels: by axle, or of all wheels together."""
+        return [one for one in self.findings() if one.at not in (*WHEELS, SPARE) and one not in self.whole]
+
+    @property
+    def whole(self) -> list[Finding]:
+        """Those of the brakes as a whole."""
+        return [*self.fluid, *self.pedal]
 
     @cached_property
     def grades(self) -> dict[str, Grade]:
@@ -111,11 +142,10 @@ class CornersReckoned:
         """Why tyres (by wheel) and brakes (by axle) are done with, whatever their thickness."""
         found: dict[str, list[str]] = {}
         for one in self.tyres:
-            if one.follows is Follows.SETTLE and not one.by_wear and one.where:
-                wheel = one.where if one.where in WHEELS else f"wheel_{one.where}_left"
-                found.setdefault(wheel, []).append(one.words)
+            if one.condemns:
+                axle = AXLES.get(one.subject)
+                found.setdefault(f"wheel_{axle}_left" if axle else one.subject, []).append(one.words)
         for one in self.brakes:
-            if one.follows is Follows.SETTLE and not one.by_wear and one.friction:
-                axle = one.where if one.where in ("front", "rear") else one.where.split("_")[1]
-                found.setdefault(axle, []).append(one.words)
-        return {where: "; ".join(words) for where, words in found.items() if where != "wheel_spare"}
+            if one.condemns:
+                found.setdefault(axle_of(one.subject), []).append(one.words)
+        return {where: "; ".join(words) for where, words in found.items() if where != SPARE}

@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import datetime
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import ClassVar
 
-from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.engine.after import AgainAfter, after_drive
-from hakutsu.core.engine.air import AirVerdict, Cooling, cooling, heater
+from hakutsu.core.engine.air import AirVerdict, Cooling, air_found, cooling, heater
 from hakutsu.core.engine.doubts import RunSoFar
 from hakutsu.core.engine.electric import (
-    Chemistry,
     Level,
     Said,
+    battery_found,
     cell_spread,
     charging,
     conductance,
     cranking,
+    pack_found,
     pack_health,
     rest_voltage,
 )
@@ -27,36 +28,45 @@ from hakutsu.core.engine.oil import OilReading, OilVerdict, oil_verdict
 from hakutsu.core.engine.start import bay_found, looks_found, start_found, stood_found
 from hakutsu.core.engine.warm_up import Sample, Warming, WarmUp, WarmUpVerdict, judge_fit, warm_up
 from hakutsu.core.estimate import Estimate
+from hakutsu.core.findings import Finding, found
 from hakutsu.core.limitations import proven_cold
+from hakutsu.dossier import EngineDossier
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.engine import BaySign
+from hakutsu.entries.envelope import Entry
+from hakutsu.entries.under import Leak
+from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.mechanics import UNKNOWN, Power
 
-if TYPE_CHECKING:
-    from hakutsu.reckoning import Reckoning
-
-SMOKE = {
-    "lasting white, sweet": "coolant is burnt: look at the coolant too",
-    "lasting white, acrid": "unburnt fuel",
-    "blue at the start": "oil past the valve seals",
-    "blue under load": "oil past the rings",
-    "blue on the overrun": "oil past the valve guides",
-    "blue on boost": "oil past the turbo’s seal",
-    "black": "too much fuel",
-    "grey": "rich, or transmission fluid",
-}
-DROVE = "road"
+DROVE, BAY_PLACE = "road", "bay"
+WARMED = {Warming.COLD: "engine.runs_cold", Warming.HOT: "engine.runs_hot", Warming.STOP: "engine.must_stop",
+          Warming.HIGH: "engine.runs_high"}  # fmt: skip
 BATTERY = {Level.GOOD: Grade.SOUND, Level.WATCH: Grade.WORN, Level.BAD: Grade.FAILED}
 BAY = {BaySign.SEAM: ("radiator", Grade.WORN), BaySign.SWOLLEN: ("coolant_hoses", Grade.FAILING),
        BaySign.PULLEY: ("auxiliary_belt", Grade.FAILING)}  # fmt: skip
 
 
-class EngineReckoned:
+def _seen(findings: Iterable[Finding], *entries: Entry | None) -> list[Finding]:
+    """Findings resting on entries."""
+    return [one.seen_in(*(entry.id for entry in entries if entry is not None)) for one in findings]
+
+
+def _leak(leak: Leak) -> str:
+    return f"{leak.fluid}: {leak.origin.casefold()}"
+
+
+class EngineReckoned(StationRules):
     """Everything computed from the engine station."""
 
-    def __init__(self, reckoning: Reckoning) -> None:
-        self._reckoning = reckoning
-        self._engine = reckoning.dossier.engine
+    key: ClassVar[str] = "engine"
+
+    @property
+    def _engine(self) -> EngineDossier:
+        return self._reckoning.dossier.engine
+
+    def findings(self) -> list[Finding]:
+        """Of standing, run, bay, fluids, air, battery and pack."""
+        return [*self.run_found, *self.bay_found, *self.fluids_found, *self.electric_found]
 
     @property
     def outside_c(self) -> float | None:
@@ -88,7 +98,7 @@ class EngineReckoned:
     @cached_property
     def verdict(self) -> WarmUpVerdict:
         """What the run says so far."""
-        facts = self._reckoning.dossier.corners.mechanics
+        facts = self._reckoning.dossier.mechanics
         diesel, mapped = facts.power is Power.DIESEL, facts.map_thermostat
         return judge_fit(
             self.samples, self.warm_up, outside_c=self.outside_c, diesel=diesel, map_controlled=mapped
@@ -127,27 +137,49 @@ class EngineReckoned:
         )  # fmt: skip
 
     @cached_property
-    def run_found(self) -> list[Found]:
+    def run_found(self) -> list[Finding]:
         """What standing, the start, looks, idle and oil pressure say."""
-        arrival = self._reckoning.dossier.day.arrival
-        found = stood_found(arrival) if arrival is not None else []
-        found += start_found(self._engine.start.body) if self._engine.start else []
-        found += looks_found(one.body for one in self._engine.looks)
+        day, engine = self._reckoning.dossier.day, self._engine
+        told = _seen(stood_found(day.arrival), day.arrived) if day.arrival is not None else []
+        told += _seen(start_found(engine.start.body), engine.start.entry) if engine.start else []
+        told += _seen(looks_found(one.body for one in engine.looks), *(one.entry for one in engine.looks))
+        sampled = [one.entry for one in engine.samples]
         if self.idle is not None and self.idle.idling in (Idling.ROUGH, Idling.HUNTING):
-            found.append(Found("bay", f"idles {self.idle.idling}", Follows.LOOK, (self.idle.words,)))
-        if self.oil is not None and self.oil.follows is not Follows.NOTE:
-            found.append(Found("bay", self.oil.words, self.oil.follows))
-        follows = {Warming.COLD: Follows.BUDGET, Warming.HOT: Follows.SETTLE, Warming.STOP: Follows.SETTLE,
-                   Warming.HIGH: Follows.LOOK}  # fmt: skip
-        if self.samples and self.verdict.warming in follows:
+            code = f"engine.idle_{self.idle.idling.value}"
+            idles = f"idles {self.idle.idling}"
+            told += _seen([found(code, BAY_PLACE, idles, (self.idle.words,))], engine.idles[-1].entry)
+        if self.oil is not None and self.oil.code:
+            told += _seen([found(self.oil.code, BAY_PLACE, self.oil.words)], *sampled)
+        if self.samples and self.verdict.warming in WARMED:
             words = f"{self.verdict.warming}: {self.verdict.words}"
-            found.append(Found("bay", words, follows[self.verdict.warming]))
-        return found
+            told += _seen([found(WARMED[self.verdict.warming], BAY_PLACE, words)], *sampled)
+        return told
 
     @cached_property
-    def bay_found(self) -> list[Found]:
+    def bay_found(self) -> list[Finding]:
         """What signs under the bonnet say."""
-        return bay_found(self._engine.bay.body) if self._engine.bay else []
+        return _seen(bay_found(self._engine.bay.body), self._engine.bay.entry) if self._engine.bay else []
+
+    @cached_property
+    def fluids_found(self) -> list[Finding]:
+        """What the fluids say."""
+        looks = self._engine.fluids
+        return [
+            finding for one in self.fluids
+            for finding in _seen([one.finding], *(looks[key].entry for key in one.fluids if key in looks))
+        ]  # fmt: skip
+
+    @cached_property
+    def electric_found(self) -> list[Finding]:
+        """What air-conditioning, heater, battery and pack say."""
+        told: list[Finding] = []
+        if self._engine.air is not None and self.air is not None:
+            told += _seen(air_found(self.air, self.heats), self._engine.air.entry)
+        if self._engine.battery is not None:
+            told += _seen(battery_found(self.battery), self._engine.battery.entry)
+        if self._engine.pack is not None:
+            told += _seen(pack_found(self.pack[0], self._engine.pack.body.health), self._engine.pack.entry)
+        return told
 
     @cached_property
     def after_drive(self) -> list[AgainAfter]:
@@ -159,11 +191,10 @@ class EngineReckoned:
             [(one.entry.at, one.body) for one in engine.looks],
             [(one.entry.at, one.body) for one in engine.samples],
             [(one.entry.at, one.body) for one in engine.idles],
-            [(key, [seen.entry.at for seen in looks]) for key, looks in dossier.under.leaks.items()],
+            [(_leak(looks[-1].body), [seen.entry.at for seen in looks]) for looks in dossier.under.leaks.values()],
         )
 
-    @cached_property
-    def grades(self) -> dict[str, tuple[Grade, str]]:
+    def part_grades(self) -> dict[str, tuple[Grade, str]]:
         """What measurements make of parts with a life, by piece, with the reason."""
         found: dict[str, tuple[Grade, str]] = {}
         if self.samples and self.verdict.warming is Warming.COLD:
@@ -181,18 +212,10 @@ class EngineReckoned:
         for sign, (part, grade) in BAY.items():
             if self._engine.bay is not None and sign in self._engine.bay.body.signs:
                 found[part] = (grade, str(sign))
-        burnt = [one.words for one in self.fluids if one.fluids == ("transmission",) and one.follows is Follows.SETTLE]
+        burnt = [one.finding.words for one in self.fluids if one.fluids == ("transmission",) and one.finding.settles]
         if burnt:
             found["gearbox_automatic"] = (Grade.WORN, burnt[0])
         return found
-
-    @cached_property
-    def smoke(self) -> list[str]:
-        """What smoke seen may mean."""
-        seen = [one.body.smoke for one in self._engine.looks]
-        if self._engine.start:
-            seen.insert(0, self._engine.start.body.smoke)
-        return [f"{one} smoke: {SMOKE[one]}" for one in dict.fromkeys(map(str, seen)) if one in SMOKE]
 
     @cached_property
     def fluids(self) -> list[FluidFound]:
@@ -203,8 +226,8 @@ class EngineReckoned:
     @property
     def fluid_keys(self) -> list[str]:
         """Fluids this vehicle has, as far as that is known."""
-        mechanics, table = self._reckoning.dossier.corners.mechanics, fluid_table()["fluid"]
-        power = str(mechanics.power)
+        mechanics, table = self._reckoning.dossier.mechanics, fluid_table()["fluid"]
+        power = mechanics.power.value
         return [key for key, row in table.items() if power == UNKNOWN or power in row.get("fits", (power,))]
 
     @cached_property
@@ -251,7 +274,7 @@ class EngineReckoned:
         body = self._engine.pack.body
         said = []
         if body.spread_mv is not None:
-            said.append(cell_spread(body.spread_mv, body.charged, Chemistry(body.chemistry)))
-        age = self._reckoning.dossier.corners.mechanics.age_years(self._reckoning.corners.on)
+            said.append(cell_spread(body.spread_mv, body.charged, body.chemistry))
+        age = self._reckoning.dossier.mechanics.age_years(self._reckoning.corners.on)
         expected = pack_health(age, body.cycles or 0.0) if age is not None else None
         return said, expected

@@ -3,23 +3,52 @@
 from __future__ import annotations
 
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import ClassVar
 
-from hakutsu.core.functions import FunctionStatus, function_status
+from hakutsu.core.findings import Finding
+from hakutsu.core.functions import FunctionStatus, Status, function_found, function_status, lamp_found, piece_of
+from hakutsu.dossier import FunctionsDossier
 from hakutsu.entries.claims import ClaimKind
+from hakutsu.entries.corners import Grade
 from hakutsu.entries.functions import LampKind
+from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.equipment import Equipment
 
-if TYPE_CHECKING:
-    from hakutsu.reckoning import Reckoning
+GRADED = {Status.FAILS: Grade.FAILED, Status.PARTLY: Grade.FAILING, Status.INTERMITTENT: Grade.FAILING,
+          Status.BUT: Grade.WORN, Status.WORKS: Grade.SOUND}  # fmt: skip
 
 
-class FunctionsReckoned:
+class FunctionsReckoned(StationRules):
     """A status for everything that is fitted, and what lamps say of a claim."""
 
-    def __init__(self, reckoning: Reckoning) -> None:
-        self._reckoning = reckoning
-        self._functions = reckoning.dossier.functions
+    key: ClassVar[str] = "functions"
+
+    @property
+    def _functions(self) -> FunctionsDossier:
+        return self._reckoning.dossier.functions
+
+    def findings(self) -> list[Finding]:
+        """What does not work, and lamps that stay on."""
+        found = []
+        for item, status in self.statuses:
+            one = function_found(item, status)
+            if one is not None:
+                found.append(one.seen_in(*(seen.entry.id for seen in self._functions.tried[item.key])))
+        return found + [lamp_found(seen.body).seen_in(seen.entry.id) for seen in self._functions.lamps]
+
+    def part_grades(self) -> dict[str, tuple[Grade, str]]:
+        """What tries make of parts with a life, such as window regulators."""
+        found = {}
+        for item, status in self.statuses:
+            piece = piece_of(item)
+            if piece and status.status in GRADED:
+                words = f"{status.status}{f', {status.words}' if status.words else ''}"
+                found[piece] = (GRADED[status.status], words)
+        return found
+
+    def waits(self) -> list[str]:
+        """What wants another try."""
+        return [one.name for one, _ in self.retests]
 
     @cached_property
     def statuses(self) -> list[tuple[Equipment, FunctionStatus]]:

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.costs import cost_table
-from hakutsu.core.life.components import Component, Scheduled, not_told
+from hakutsu.core.findings import Finding, axle_of, found, named_place
+from hakutsu.core.life.components import CORNERS, Component, Scheduled, not_told
 from hakutsu.core.life.jobs import Basis, Job
 from hakutsu.core.life.money import Price, Spending, spending
 from hakutsu.core.life.pack import PackGiven, pack_job
@@ -23,17 +24,18 @@ from hakutsu.core.life.reckon import (
     without_found,
 )
 from hakutsu.core.life.worn import Corners, worn_jobs
-from hakutsu.core.negotiation import Item, Sheet, negotiation
+from hakutsu.core.negotiation import Priced, Sheet, items, negotiation
 from hakutsu.entries.corners import PartProof
-from hakutsu.entries.money import Treat
+from hakutsu.entries.money import BLENDS, CLAIMS, JOBS, MARKS
 from hakutsu.vehicle.mechanics import Power
+from hakutsu.vehicle.vocabulary import Consequence
 
 if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning
 
 FLUID = "brake_fluid"
 PACKED = (Power.ELECTRIC, Power.HYBRID)
-REFINISHED_FROM = 0.5
+AXLE = "_axle"  # rows of the cost table that are done for both sides of an axle
 NAMED = 5
 
 
@@ -60,7 +62,7 @@ class Lives:
     @cached_property
     def given(self) -> Given:
         """All that lives are reckoned from."""
-        mechanics = self._corners.mechanics
+        mechanics = self._reckoning.dossier.mechanics
         return Given(
             mechanics, self._reckoning.dossier.vehicle.doors, self.km_per_year, mechanics.age_years(self.on),
             mechanics.odometer_km, self._reckoning.dossier.opening.brief.past_factors, self.future,
@@ -69,13 +71,13 @@ class Lives:
         )  # fmt: skip
 
     def _proofs(self) -> dict[str, Proof]:
-        found = {key: self._proof(seen.body) for key, seen in self._corners.proofs.items()}
+        found = {key: self._proof(seen.body) for key, seen in self._reckoning.dossier.money.proofs.items()}
         if FLUID not in found and self._reckoning.corners.fluid_good:
             found[FLUID] = Proof(None, 1.0, "tested good: counted as a year old")
         return found
 
     def _proof(self, body: PartProof) -> Proof:
-        years, odometer = None, self._corners.mechanics.odometer_km
+        years, odometer = None, self._reckoning.dossier.mechanics.odometer_km
         if body.when:
             year, month = (int(one) for one in (body.when if "-" in body.when else f"{body.when}-07").split("-"))
             years = max(0.0, (self.on - date(year, month, 1)).days / 365.25)
@@ -99,18 +101,18 @@ class Lives:
 
     def _pack(self) -> list[Job]:
         """The high-voltage pack, where this vehicle has one of known age."""
-        mechanics, seen = self._corners.mechanics, self._reckoning.dossier.engine.pack
+        mechanics, seen = self._reckoning.dossier.mechanics, self._reckoning.dossier.engine.pack
         known = vehicle_ages(self.given)[0] if mechanics.age_years(self.on) is not None else []
         if mechanics.power not in PACKED or not known:
             return []
         (km, years), body = known[0], seen.body if seen is not None else None
         health, cycles = (body.health, body.cycles) if body is not None else (None, None)
-        return [pack_job(PackGiven(str(mechanics.power), years, km, self.km_per_year, health, cycles))]
+        return [pack_job(PackGiven(mechanics.power.value, years, km, self.km_per_year, health, cycles))]
 
     def _condemned(self, job: Job) -> Job:
         """Fluids that a test or a look condemns are due now; settled where the rule says so."""
         said = dict(self._reckoning.condition.due)
-        bad = [one.words for one in self._reckoning.corners.fluid if one.follows is Follows.SETTLE]
+        bad = [one.words for one in self._reckoning.corners.fluid if one.settles]
         said |= {FLUID: (bad[0], True)} if bad else {}
         if job.key not in said:
             return job
@@ -142,11 +144,7 @@ class Lives:
     @cached_property
     def _charged_now(self) -> set[str]:
         """Jobs that the negotiation sheet settles: they are not charged a second time below."""
-        return {
-            line.item.key.removeprefix("job:")
-            for line in self.sheet.treated(Treat.SETTLE)
-            if line.item.key.startswith("job:")
-        }
+        return {line.item.subject for line in self.sheet.treated(Consequence.SETTLE) if line.item.code == JOBS}
 
     @cached_property
     def spending(self) -> list[Spending]:
@@ -157,65 +155,69 @@ class Lives:
 
     @cached_property
     def sheet(self) -> Sheet:
-        """The negotiation sheet."""
+        """The negotiation sheet: every finding that is on it by the one rule."""
         brief = self._reckoning.dossier.opening.brief
-        said = {key: seen.body for key, seen in self._corners.lines.items()}
-        items = [*self._claim_items(), *self._job_items(), *self._unpriced_items(), *self._body_items()]
-        return negotiation(items, said, brief.asking_price, brief.currency)
+        said = {key: seen.body for key, seen in self._reckoning.dossier.money.lines.items()}
+        return negotiation(items(self._reckoning.findings, self.priced), said, brief.asking_price, brief.currency)
 
-    def _job_items(self) -> list[Item]:
-        return [
-            Item(f"job:{job.key}", job.name, self.price(job), "; ".join(job.reasons[:1])) for job in self.settle
-        ]  # fmt: skip
+    def priced(self, finding: Finding) -> Priced | None:
+        """What mends a finding: a job that waits, the marks of its part, a claim as priced, a row of the costs."""
+        if finding.code == CLAIMS:
+            priced = self._reckoning.dossier.money.claims_priced[finding.subject].body
+            return Priced(CLAIMS, finding.subject, finding.words, float(priced.amount))
+        if finding.code == BLENDS:
+            expected = sum(cost.expected for cost in self._reckoning.outside.costs.blends.values())
+            return Priced(BLENDS, "", finding.words, expected)
+        if finding.subject in self._marked and finding.evidence[0] in self._reckoning.dossier.body.blemishes:
+            words = f"{{place {finding.subject}}}: put right what is marked"
+            return Priced(MARKS, finding.subject, words, self._marked[finding.subject])
+        job = self.job_of(finding)
+        if job is not None:
+            return Priced(JOBS, job.key, job.name, self.price(job))
+        if finding.job in self.prices:
+            name, where = cost_table(self._reckoning.settings.costs)[finding.job].name, finding.at
+            axle = axle_of(finding.subject)
+            key = f"{finding.job}:{axle if finding.job.endswith(AXLE) and axle else where}"
+            place = named_place(finding.subject)
+            where = f"{{place {place}}}: {name}" if place else name
+            words = f"{name}, {axle}" if finding.job.endswith(AXLE) and axle else where
+            return Priced(JOBS, key, words, self.prices[finding.job].total)
+        return None
 
-    def _unpriced_items(self) -> list[Item]:
-        """What was found at any station and has no job of its own: priced by the inspector."""
-        found = []
-        for one in self._found:
-            if one.follows is Follows.SETTLE and not one.job:
-                said = f"{{place {one.where}}}: {one.words}" if one.where else one.words
-                found.append(Item(f"found:{one.where}:{one.words}"[:80], said, None, "; ".join(one.reasons)))
-        return found
+    @cached_property
+    def _marked(self) -> dict[str, float]:
+        """Expected cost of putting right the marks of each part."""
+        return {one.part: one.cost.expected for one in self._reckoning.outside.costs.parts}
 
-    @property
-    def _found(self) -> list[Found]:
-        """Findings of all stations that no measured part carries on."""
-        reckoned = self._reckoning
-        corners, engine, under = reckoned.corners, reckoned.engine, reckoned.under
-        fluids = [
-            Found("bay", one.words, one.follows, (one.next,) if one.next else (), job=one.due) for one in engine.fluids
-        ]
-        leaks = [
-            Found(one.zone or "bay", f"{one.fluid} from {one.origin} leaks", one.follows, (str(one.stage), *one.linked))
-            for one in under.leaks
-        ]
-        return [
-            *corners.wheels, *corners.pedal, *(one for one in corners.tyres if not one.where), *engine.run_found,
-            *engine.bay_found, *fluids, *under.zones, *leaks, *reckoned.cabin.found,
-        ]  # fmt: skip
+    @cached_property
+    def _by_key(self) -> dict[str, Job]:
+        return {job.key: job for job in self.jobs}
 
-    def _body_items(self) -> list[Item]:
-        costs = self._reckoning.outside.costs
-        found = [
-            Item(f"part:{one.part}", f"{{place {one.part}}}: put right what is marked", one.cost.expected, "",
-                 Treat.SETTLE if one.refinished >= REFINISHED_FROM else Treat.BUDGET)
-            for one in costs.parts
-        ]  # fmt: skip
-        if costs.blends:
-            sure = any(item.treat is Treat.SETTLE for item in found)
-            names = ", ".join(f"{{place {key}}}" for key in costs.blends)
-            expected = sum(cost.expected for cost in costs.blends.values())
-            treat = Treat.SETTLE if sure else Treat.BUDGET
-            found.append(Item("blends", "blend into the neighbours of what is refinished", expected, names, treat))
-        return found
+    def job_of(self, finding: Finding) -> Job | None:
+        """The job that mends a finding: of its own piece, of its corner, of its axle, or of the whole vehicle."""
+        if not finding.job:
+            return None
+        part, _, corner = finding.job.partition(":")
+        corner = corner or finding.at.removeprefix("wheel_")
+        axle = corner.partition("_")[0] if corner in CORNERS else axle_of(finding.subject)
+        wanted = (f"{part}:{corner}", f"{part}:{axle}", part)
+        return next((self._by_key[key] for key in wanted if key in self._by_key), None)
 
-    def _claim_items(self) -> list[Item]:
-        said = {str(entry.id): claim for entry, claim in self._reckoning.dossier.claims.said}
-        return [
-            Item(f"claim:{of}", f"claimed: “{said[of].words}”", float(seen.body.amount), seen.body.because)
-            for of, seen in self._corners.claims_priced.items()
-            if of in said
-        ]
+    def worn_out(self, findings: Sequence[Finding]) -> list[Finding]:
+        """Jobs due now by what was measured or graded that no other finding speaks of."""
+        told = {job.key for one in findings if (job := self.job_of(one)) is not None}
+        dossier, seen = self._reckoning.dossier, []
+        for job in self.settle:
+            if job.key not in told:
+                tables = (dossier.corners.tyres, dossier.corners.brakes)
+                mine = [table[wheel].entry.id for table in tables for wheel in job.places if wheel in table]
+                part = job.key.partition(":")[0]
+                mine += [one.entry.id for key, one in dossier.corners.gear.items() if key.partition(":")[0] == part]
+                facts = dossier.facts.entry
+                mine = mine or ([facts.id] if facts is not None else [dossier.entries[0].id])
+                words = f"{job.name}: due now"
+                seen.append(found("life.worn_out", job.key, words, job.reasons[:1], job=job.key).seen_in(*mine))
+        return seen
 
     @property
     def left_out(self) -> list[Component | Scheduled]:

@@ -6,27 +6,37 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from math import hypot
-from typing import TYPE_CHECKING
+from typing import ClassVar
 
 from hakutsu.core.body.contacts import proposed_events
 from hakutsu.core.body.costing import Costs, Wanted, costs
 from hakutsu.core.body.fit import FitFound, fit_found
+from hakutsu.core.body.found import (
+    addition_found,
+    fits_found,
+    glass_found,
+    mark_found,
+    rust_found,
+    trim_found,
+)
 from hakutsu.core.body.glass import glass_words, odd_marks
 from hakutsu.core.body.hail import HailClass, hail_class
 from hakutsu.core.body.remedy import Film, On, Remedy, remedy
+from hakutsu.core.body.rust import rust_traps
 from hakutsu.core.costs import cost_table
 from hakutsu.core.film import Observation, State, parameters, polish_headroom
+from hakutsu.core.findings import Finding, found
+from hakutsu.dossier import BodyDossier
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Blemish, BlemishKind, Event, Glass
+from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.shell import Patch, neighbours, shell
-from hakutsu.vehicle.vocabulary import Substrate
-
-if TYPE_CHECKING:
-    from hakutsu.reckoning import Reckoning
+from hakutsu.vehicle.vocabulary import Consequence, Substrate
 
 NEAR_CM = 15.0
+REFINISHED_FROM = 0.5  # from this chance of a refinish on a part is settled and not budgeted for
 BY_GROUP: dict[str, On] = {
     "wheel": "wheel",
     "pane": "pane",
@@ -45,12 +55,36 @@ class Contact:
     event: Seen[Event] | None = None
 
 
-class Outside:
+class Outside(StationRules):
     """Everything computed from what was seen outside one vehicle."""
 
-    def __init__(self, reckoning: Reckoning) -> None:
-        self._reckoning = reckoning
-        self._body = reckoning.dossier.body
+    key: ClassVar[str] = "body"
+
+    @property
+    def _body(self) -> BodyDossier:
+        return self._reckoning.dossier.body
+
+    def findings(self) -> list[Finding]:
+        """Marks, fit, glass and lamps, rust, trim and additions."""
+        body, rules = self._body, self._reckoning.rules
+        settled = {one.part for one in self.costs.parts if one.refinished >= REFINISHED_FROM}
+        told = [mark_found(mark, settle=mark.place in settled) for mark in body.blemishes.values()]
+        told += [one for panel, fit in self.fits.items() for one in fits_found(body.fits[panel], fit)]
+        told += [one for pane in body.glass for one in glass_found(pane, rules, self.odd_marks.get(pane.place))]
+        told += [rust_found(one) for one in body.rust]
+        told += [one for piece in body.trim for one in trim_found(piece)]
+        told += [one for addition in body.additions for one in addition_found(addition)]
+        return told + self._blends(settled)
+
+    def _blends(self, settled: set[str]) -> list[Finding]:
+        """Blends into neighbours of what is refinished."""
+        if not self.costs.blends:
+            return []
+        names = ", ".join(f"{{place {key}}}" for key in self.costs.blends)
+        asked = Consequence.SETTLE if settled else None
+        words = "blend into the neighbours of what is refinished"
+        marks = [mark.entry.id for mark in self._body.blemishes.values() if mark.place in (settled or {mark.place})]
+        return [found("body.blends", "", words, (names,), consequence=asked).seen_in(*marks)]
 
     @cached_property
     def patches(self) -> Mapping[str, Patch]:
@@ -69,14 +103,15 @@ class Outside:
 
     def film_at(self, mark: Seen[Blemish]) -> Film:
         """Headroom at a mark: by the readings within 150 mm of it, else by the panel's thinnest."""
-        panel = self._reckoning.film.panel(mark.place)
+        panel = self._reckoning.film.analysis.panel(mark.place)
         if panel is None or panel.probabilities is None:
             return Film()
         filled = panel.probabilities[State.FILLED]
         near = self._near(mark)
         if near:
-            p, survey = parameters(), self._reckoning.film_survey
-            room = polish_headroom(near, panel.probabilities, self._reckoning.film.baseline, survey.paint, p.headroom,
+            p, survey = parameters(), self._reckoning.film.survey
+            base = self._reckoning.film.analysis.baseline
+            room = polish_headroom(near, panel.probabilities, base, survey.paint, p.headroom,
                                    (p.gauge.offset_sd_um, p.gauge.gain_sd))  # fmt: skip
             return Film(room.um, filled)
         return Film(panel.headroom.um if panel.headroom else None, filled)
@@ -87,7 +122,7 @@ class Outside:
             return []
         points = [patch.at(u, v) for u, v in mark.body.path]
         found = []
-        for o in self._reckoning.observations_on(mark.place):
+        for o in self._reckoning.film.observations_on(mark.place):
             if o.u is not None and o.v is not None and o.counts:
                 x, y = patch.at(o.u, o.v)
                 if min(hypot(x - a, y - b) for a, b in points) <= NEAR_CM:
@@ -162,3 +197,8 @@ class Outside:
     def glass_words(self, one: Seen[Glass]) -> Sequence[str]:
         """What rule set and kind of fault make of a pane or lamp."""
         return glass_words(one, self._reckoning.rules)
+
+    @property
+    def rust_traps(self) -> tuple[str, ...]:
+        """Where this body rusts first."""
+        return tuple(self._reckoning.terms.say(one) for one in rust_traps(self._reckoning.dossier.vehicle.body_style))

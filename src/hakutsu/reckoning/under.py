@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import ClassVar
 
-from hakutsu.core.corners.found import Found
+from hakutsu.core.findings import Finding
 from hakutsu.core.under.leaks import LeakFound, leak_found, linked
 from hakutsu.core.under.zones import uneven, zone_found
+from hakutsu.dossier import UnderDossier
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.under import Exhaust, Leak
+from hakutsu.reckoning.station import StationRules, resting_on
 from hakutsu.vehicle.under import zones
-
-if TYPE_CHECKING:
-    from hakutsu.reckoning import Reckoning
 
 BELOW = ("bay", "under_front", "under_middle", "under_rear")
 EXHAUST = ("tunnel", "rear_end")
@@ -23,18 +22,32 @@ EXHAUSTED = {Exhaust.SOUND: Grade.SOUND, Exhaust.PATCHED: Grade.WORN, Exhaust.LO
              Exhaust.LEAKS: Grade.FAILING}  # fmt: skip
 
 
-class UnderReckoned:
+class UnderReckoned(StationRules):
     """Findings by zone, twins that did not age alike, and leaks over all their looks."""
 
-    def __init__(self, reckoning: Reckoning) -> None:
-        self._reckoning = reckoning
-        self._under = reckoning.dossier.under
+    key: ClassVar[str] = "under"
+
+    @property
+    def _under(self) -> UnderDossier:
+        return self._reckoning.dossier.under
+
+    def findings(self) -> list[Finding]:
+        """Of zones, twins and leaks."""
+        leaks = [
+            leak.finding.seen_in(*(seen.entry.id for seen in looks))
+            for leak, looks in zip(self.leaks, self._under.leaks.values(), strict=True)
+        ]
+        return [*self.zones, *leaks]
 
     @cached_property
-    def zones(self) -> list[Found]:
+    def zones(self) -> list[Finding]:
         """Findings of every zone looked at, and between twins."""
         looks = {key: seen.body for key, seen in self._under.zones.items()}
-        return [found for look in looks.values() for found in zone_found(look)] + uneven(looks)
+        each = [one for look in looks.values() for one in zone_found(look)]
+        both = uneven(looks)
+        return resting_on(each, self._under.zones, lambda zone: [zone]) + resting_on(
+            both, self._under.zones, lambda zone: [zone, zones()[zone].twin or zone]
+        )  # fmt: skip
 
     @cached_property
     def leaks(self) -> list[LeakFound]:
@@ -61,8 +74,7 @@ class UnderReckoned:
             and (entry.place in here or (not entry.place and words & set(body.done.casefold().split())))
         ]
 
-    @cached_property
-    def grades(self) -> dict[str, tuple[Grade, str]]:
+    def part_grades(self) -> dict[str, tuple[Grade, str]]:
         """What zones make of parts with a life: exhaust and catalytic converter; with the reason."""
         found: dict[str, tuple[Grade, str]] = {}
         for key in EXHAUST:  # the silencer at the rear speaks last

@@ -127,7 +127,7 @@ def _row(reckoning: Reckoning, mark: Seen[Blemish], number: int, contact: int | 
 
 def _moved(reckoning: Reckoning, panel: str, cue: str) -> str:
     """How far a mark that is a cue of the film moved the chance that its panel was painted again."""
-    moved = reckoning.measured_cue(panel, cue)
+    moved = reckoning.film.measured_cue(panel, cue)
     if moved is None:
         return f"{cue_kinds()[cue].name}: a cue, once the film of {reckoning.terms.panel(panel).lower()} is read"
     before, after, bits = moved

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from hakutsu.core.corners.found import Found
+from hakutsu.core.findings import Finding
 from hakutsu.entries.cabin import CabinLooked, CabinWear, Control, Inventory, There
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.corner_wording import FoundLine
+from hakutsu.report.finding_wording import FoundLine, found_line
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.inventory import belongings
@@ -44,10 +44,9 @@ def _(body: Control, terms: Terms = PLAIN) -> Said:
     return "Control without a mark", ", ".join(one for one in said if one)
 
 
-def cabin_line(one: Found, terms: Terms) -> FoundLine:
-    """A finding with its part."""
-    name = f"{terms.say(cabin_parts()[one.where].name)}: " if one.where else ""
-    return FoundLine(f"{name}{terms.say(one.words)}", str(one.follows), terms.say("; ".join(one.reasons)))
+def cabin_line(one: Finding, terms: Terms) -> FoundLine:
+    """A finding, with its part where it is of one."""
+    return found_line(one, terms, named=one.subject in cabin_parts())
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from markupsafe import Markup
 
 from hakutsu.core.condition import Standing, Stands
-from hakutsu.core.stories import Finding
+from hakutsu.core.findings import Finding
 from hakutsu.figures.standing import standing_scale
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.wording import body_words
+from hakutsu.report.finding_wording import named_words
 from hakutsu.vehicle.terms import Terms
 
 SHOWN = 60
@@ -19,22 +20,11 @@ SHOWN = 60
 def story_lines(reckoning: Reckoning) -> list[str]:
     """Findings that explain each other, both named."""
     terms = reckoning.terms
-    entries = reckoning.entries
 
-    def named(one: Finding) -> str:
-        place = terms.place(one.place) or "somewhere"
-        if one.entry is None:
-            return f"{place}: {terms.say(one.words)}"
-        label, words = body_words(entries[one.entry].parsed(), terms)
-        if one.kind.startswith(("fluid.", "engine.")):
-            return f"{label}: {words}"
-        words = one.words.removesuffix(" out_of_line") if one.kind == "body.fit" else words
-        return words if place.casefold() in words.casefold() else f"{place}: {words}"
+    def named(findings: Sequence[Finding]) -> str:
+        return "; ".join(named_words(one, terms) for one in findings)
 
-    return [
-        f"{terms.say(one.words)} ({'; '.join(map(named, one.ones))} – {'; '.join(map(named, one.others))})"
-        for one in reckoning.stories
-    ]
+    return [f"{terms.say(one.words)} ({named(one.ones)} – {named(one.others)})" for one in reckoning.stories]
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,33 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
-from hakutsu.core.corners.found import Found
+from hakutsu.core.findings import named_place
 from hakutsu.core.keys import MEASURED
 from hakutsu.core.life import Life
 from hakutsu.core.life.components import Component, Scheduled, components, scheduled_items
-from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, Tyre, Wheel
+from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, SpareKind, Tyre, Wheel
 from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.mechanics import UNKNOWN
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
 OTHER_PARTS = dict(zip(MEASURED, ("tyres", "brake pads", "brake discs"), strict=True))
-
-
-@dataclass(frozen=True, slots=True)
-class FoundLine:
-    """A finding in the reader's terms: words, what follows, reasons."""
-
-    words: str
-    follows: str
-    reasons: str
-
-
-def found_line(one: Found, terms: Terms) -> FoundLine:
-    """A finding in the reader's terms."""
-    return FoundLine(terms.say(one.words), str(one.follows), terms.say("; ".join(one.reasons)))
 
 
 def rough(number: float) -> float:
@@ -79,9 +64,9 @@ def _(body: Tyre, terms: Terms = PLAIN) -> Said:
     said = (
         _numbers(body.depth_mm, terms), second, span, share, how,
         f"date code {body.date_code}" if body.date_code else "",
-        body.size, body.make, "" if str(body.season) == "not told" else str(body.season),
-        "" if str(body.cracks) == "not looked for" else f"cracks: {body.cracks}",
-        "" if str(body.shape) == "none" else str(body.shape), *map(str, body.damage),
+        body.size, body.make, "" if body.season.value == "unknown" else str(body.season),
+        "" if body.cracks.value == "unknown" else f"cracks: {body.cracks}",
+        "" if body.shape.value == "none" else str(body.shape), *map(str, body.damage),
         "" if body.pressure_bar is None else terms.quantity("pressure", body.pressure_bar),
         "" if body.at_c is None else f"at {terms.quantity('temperature', body.at_c)}", body.note,
     )  # fmt: skip
@@ -97,8 +82,8 @@ def _(body: Wheel, terms: Terms = PLAIN) -> Said:
         _fixings(body.fixings_loose, "loose"),
         "a fixing cracked" if body.fixings_cracked else "", "fixings not alike" if body.fixings_odd else "",
         {True: "lock-nut key there", False: "lock-nut key not found", None: ""}[body.lock_key],
-        "" if str(body.liner) == "not looked at" else f"inner arch {body.liner}",
-        "" if str(body.spare).startswith("no spare") else str(body.spare), body.note,
+        "" if body.liner.value == "unknown" else f"inner arch {body.liner}",
+        "" if body.spare is SpareKind.NOT_SPARE else str(body.spare), body.note,
     )  # fmt: skip
     return "Wheel", _join(*said) or "nothing out of order"
 
@@ -111,17 +96,17 @@ def _(body: Brake, terms: Terms = PLAIN) -> Said:
     said = (
         mm("pad inner", body.pad_inner_mm), mm("pad outer", body.pad_outer_mm),
         f"pads {_numbers(body.pad_range_mm, terms)}, a range" if body.pad_range_mm else "",
-        f"by {body.pad_method}" if str(body.pad_method) == "eye" else "", mm("taper", body.taper_mm),
+        f"by {body.pad_method}" if body.pad_method.value == "eye" else "", mm("taper", body.taper_mm),
         f"disc {_numbers(body.disc_mm, terms)}" if body.disc_mm else "", mm("minimum", body.disc_min_mm),
         mm("new", body.disc_new_mm), mm("lip", body.lip_mm),
-        "" if str(body.scoring) in ("not looked at", "none") else f"scoring {body.scoring}",
-        "" if str(body.cracks) == "none seen" else f"cracks {body.cracks}", "heat marks" if body.heat_marks else "",
+        "" if body.scoring.value in ("unknown", "none") else f"scoring {body.scoring}",
+        "" if body.cracks.value == "none" else f"cracks {body.cracks}", "heat marks" if body.heat_marks else "",
         "" if body.run_out_mm is None else f"run-out {body.run_out_mm:g} mm",
         "" if body.variation_mm is None else f"thickness varies {body.variation_mm:g} mm",
-        "" if str(body.rust).startswith("none") else f"rust: {body.rust}", mm("lining", body.lining_mm),
+        "" if body.rust.value == "none" else f"rust: {body.rust}", mm("lining", body.lining_mm),
         "" if body.drum_mm is None else f"drum {body.drum_mm:g} mm",
-        "" if str(body.hose) == "not looked at" else f"hose {body.hose}",
-        "" if str(body.pipe) == "not looked at" else f"pipe {body.pipe}",
+        "" if body.hose.value == "unknown" else f"hose {body.hose}",
+        "" if body.pipe.value == "unknown" else f"pipe {body.pipe}",
         "wet with fluid" if body.wet else "", body.note,
     )  # fmt: skip
     return "Brake", _join(*said) or "looked at"
@@ -145,7 +130,7 @@ def _(body: Height, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: Fluid, terms: Terms = PLAIN) -> Said:
     said = (
-        "" if str(body.kind) == "not told" else str(body.kind),
+        "" if body.kind.value == "unknown" else str(body.kind),
         "" if body.water_percent is None else f"{body.water_percent:g} % water",
         "" if body.boils_c is None else f"boils at {terms.quantity('temperature', body.boils_c)}",
         "dark" if body.dark else "", "low" if body.low else "", body.note,
@@ -156,9 +141,9 @@ def _(body: Fluid, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: Pedal, terms: Terms = PLAIN) -> Said:
     said = (
-        "low" if body.low else "", "" if str(body.firm) == "not tried" else str(body.firm),
+        "low" if body.low else "", "" if body.firm.value == "unknown" else str(body.firm),
         {True: "sinks in 30 s", False: "does not sink in 30 s", None: ""}[body.sinks],
-        "" if str(body.parking) == "not tried" else f"parking brake {body.parking}",
+        "" if body.parking.value == "unknown" else f"parking brake {body.parking}",
         "" if body.clicks is None else f"{body.clicks} clicks", body.note,
     )  # fmt: skip
     return "Brake pedal", _join(*said) or "tried"
@@ -178,7 +163,7 @@ def _(body: MechanicsSaid, terms: Terms = PLAIN) -> Said:
         "" if one.odometer_km is None else f"{terms.quantity('distance', one.odometer_km)} shown",
         *(f"{name} {value}" for name, value in (
             ("power", one.power), ("driven axle", one.drive), ("gearbox", one.gearbox), ("timing", one.timing),
-            ("rear axle", one.rear_axle), ("rear brakes", one.rear_brakes)) if str(value) != "not known"),
+            ("rear axle", one.rear_axle), ("rear brakes", one.rear_brakes)) if value.value != UNKNOWN),
         f"placard {one.front_size}" if one.front_size else "",
     )  # fmt: skip
     return "What drives it", _join(*said) or "nothing known"
@@ -187,7 +172,9 @@ def _(body: MechanicsSaid, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: Line, terms: Terms = PLAIN) -> Said:
     amount = "" if body.amount is None else f"{body.amount:,}"
-    return "Line of the sheet", _join(f"{body.line}: {body.treat}", amount, body.note)
+    code, place = body.code.rpartition(".")[2], terms.place(named_place(body.subject) or None) or body.subject
+    what = " ".join(one.replace("_", " ") for one in (code, place) if one)
+    return "Line of the sheet", _join(f"{what}: {body.treat}", amount, body.note)
 
 
 @body_words.register

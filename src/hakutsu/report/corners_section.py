@@ -12,7 +12,7 @@ from hakutsu.dossier.corners import EVERY
 from hakutsu.entries.corners import Brake, Tyre
 from hakutsu.figures.sections import brake_section, drum_section, tread_section
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.corner_wording import FoundLine, found_line
+from hakutsu.report.finding_wording import FoundLine, found_line
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.mechanics import RearBrakes
 from hakutsu.vehicle.places import WHEELS
@@ -54,7 +54,7 @@ def tread_drawing(reckoning: Reckoning, tyre: Tyre | None) -> str:
 
 def brake_drawing(reckoning: Reckoning, wheel: str, brake: Brake | None) -> str:
     """The disc of a wheel between its pads, or the lining of its drum."""
-    rear_drums = reckoning.dossier.corners.mechanics.rear_brakes is RearBrakes.DRUM and "rear" in wheel
+    rear_drums = reckoning.dossier.mechanics.rear_brakes is RearBrakes.DRUM and "rear" in wheel
     if rear_drums or (brake is not None and brake.lining_mm is not None):
         return Markup(drum_section(brake.lining_mm if brake else None, reckoning.terms.scale("depth")))
     scale, new = reckoning.terms.scale("depth"), 11.0 if "front" in wheel else 10.0
@@ -84,9 +84,8 @@ def corners_section(reckoning: Reckoning) -> CornersSection:
     """Gather the section from a reckoning."""
     terms, corners = reckoning.terms, reckoning.dossier.corners
     found = [part for wheel in EVERY if (part := _corner(reckoning, wheel)) is not None]
-    between = tuple(
-        found_line(one, terms) for where in ("front", "rear", "") for one in reckoning.corners.at(where)
-    )  # fmt: skip
+    reckoned = reckoning.corners
+    between = tuple(found_line(one, terms, named=True) for one in (*reckoned.between, *reckoned.whole))
     whole = tuple(body_words(one.body, terms) for one in (corners.fluid, corners.pedal) if one is not None)
     return CornersSection(tuple(found), between, whole)
 
@@ -104,5 +103,5 @@ def _corner(reckoning: Reckoning, wheel: str) -> CornerPart | None:
     measured = [body_words(one.body, terms) for one in seen]
     if tyre is not None and (words := depth_words(reckoning, tyre.body)):
         measured.append((terms.say("Tread"), words))
-    lines = tuple(found_line(one, terms) for one in reckoning.corners.at(wheel))
+    lines = tuple(found_line(one, terms) for one in reckoning.corners.lies_at(wheel))
     return CornerPart(terms.place(wheel), tuple(drawings), tuple(measured), lines)

@@ -6,11 +6,10 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from hakutsu.core.corners.found import Found
 from hakutsu.core.engine.oil import OilVerdict
 from hakutsu.figures.warm_up import warm_up_curve
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.corner_wording import FoundLine
+from hakutsu.report.finding_wording import FoundLine, found_line
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import Terms
 
@@ -31,11 +30,6 @@ class EngineSection:
         return not (self.curve or self.found or self.lines)
 
 
-def engine_line(one: Found, terms: Terms) -> FoundLine:
-    """A finding of the run or under the bonnet."""
-    return FoundLine(terms.say(one.words), str(one.follows), terms.say("; ".join(one.reasons)))
-
-
 def engine_section(reckoning: Reckoning) -> EngineSection:
     """Gather the section from a reckoning."""
     terms, seen, found = reckoning.terms, reckoning.dossier.engine, reckoning.engine
@@ -54,10 +48,7 @@ def engine_section(reckoning: Reckoning) -> EngineSection:
     again = [one.words for one in found.after_drive if not one.done]
     if again:
         lines.append(("Not looked at again after the drive", "; ".join(again)))
-    lines += [("Smoke", one) for one in found.smoke]
     lines += [body_words(one.body, terms) for one in seen.fluids.values()]
-    for one in found.fluids:
-        lines.append(("Fluids", terms.say(f"{one.words} ({one.follows}){f'; {one.next}' if one.next else ''}")))
     if found.air is not None and seen.air is not None:
         lines.append(("Air-conditioning", f"{found.air.cooling}; {found.air.because}"))
         lines.append(("Measured", body_words(seen.air.body, terms)[1]))
@@ -70,7 +61,7 @@ def engine_section(reckoning: Reckoning) -> EngineSection:
         )
         lines.append(("High-voltage pack", f"health {_percent(seen.pack.body.health)} %{usual}"))
     curve = Markup(warm_up_curve(found.samples, found.warm_up, terms)) if found.samples else ""
-    told = tuple(engine_line(one, terms) for one in (*found.run_found, *found.bay_found))
+    told = tuple(found_line(one, terms) for one in found.findings())
     return EngineSection(curve, told, tuple(lines))
 
 

@@ -17,6 +17,7 @@ from hakutsu.entries.engine import (
 )
 from hakutsu.entries.fluids import Fluid
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.mechanics import Chemistry
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
@@ -40,7 +41,7 @@ def _ticked(*said: tuple[bool, str]) -> str:
 
 @body_words.register
 def _(body: EngineStart, terms: Terms = PLAIN) -> Said:
-    smoke = "" if str(body.smoke) == "not looked at" else f"smoke {body.smoke}"
+    smoke = "" if body.smoke.value == "unknown" else f"smoke {body.smoke}"
     noise = _join(body.noise, _number("for", body.noise_s, "s") if body.noise else "")
     effect = "" if body.effect is Effect.UNKNOWN else str(body.effect)
     said = (body.procedure, effect, _number("cranked", body.cranking_s, "s"),
@@ -60,8 +61,8 @@ def _(body: EngineSample, terms: Terms = PLAIN) -> Said:
 
 @body_words.register
 def _(body: EngineLook, terms: Terms = PLAIN) -> Said:
-    fumes = "" if str(body.fumes) == "not looked at" else f"crankcase fumes: {body.fumes}"
-    smoke = "" if str(body.smoke) == "not looked at" else f"smoke {body.smoke}"
+    fumes = "" if body.fumes.value == "unknown" else f"crankcase fumes: {body.fumes}"
+    smoke = "" if body.smoke.value == "unknown" else f"smoke {body.smoke}"
     stops = _ticked((body.steam, "steam"), (body.red_zone, "red zone"), (body.oil_lamp, "oil pressure lamp"))
     noise = _join(body.noise, _number("for", body.noise_s, "s") if body.noise else "")
     when = "" if body.when is When.RUNNING else str(body.when)
@@ -108,7 +109,7 @@ def _(body: Battery, terms: Terms = PLAIN) -> Said:
 def _(body: Pack, terms: Terms = PLAIN) -> Said:
     health = "" if body.health is None else f"health {100 * body.health:.0f} %"
     charged = "" if body.charged is None else f"at {100 * body.charged:.0f} % charge"
-    kind = "" if body.chemistry == "not known" else body.chemistry
+    kind = "" if body.chemistry is Chemistry.UNKNOWN else str(body.chemistry)
     said = (
         health,
         kind,
@@ -121,8 +122,8 @@ def _(body: Pack, terms: Terms = PLAIN) -> Said:
 
 @body_words.register
 def _(body: Fluid, terms: Terms = PLAIN) -> Said:
-    level = "" if str(body.level) == "not read" else f"level {body.level}"
-    smell = "" if str(body.smell) == "nothing particular" else f"smells {body.smell}"
+    level = "" if body.level.value == "unknown" else f"level {body.level}"
+    smell = "" if body.smell.value == "none" else f"smells {body.smell}"
     freezes = "" if body.freezes_c is None else f"freezes at {terms.quantity('temperature', body.freezes_c)}"
     name = terms.say(fluid_names().get(body.fluid, body.fluid))
     colour = colour_words(body.colour) if body.colour else ""

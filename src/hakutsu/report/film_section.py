@@ -55,10 +55,10 @@ def film_section(reckoning: Reckoning) -> FilmSection:
     dossier, unit = reckoning.dossier, reckoning.terms.film
     rows, missing = [], []
     for coverage in dossier.film_coverage():
-        film = reckoning.film.panel(coverage.panel)
+        film = reckoning.film.analysis.panel(coverage.panel)
         name = reckoning.terms.panel(coverage.panel)
         if film is not None and film.readings and film.median_um is not None:
-            read = reckoning.observations_on(coverage.panel)
+            read = reckoning.film.observations_on(coverage.panel)
             rows.append(
                 FilmRow(name, film, column_numbers(read, unit), show(film.median_um, unit),
                         show(film.median_um, OTHER[unit]))
@@ -70,15 +70,15 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         rows,
         [row for row in rows if _needs_words(row.film)],
         missing,
-        reckoning.film.open_surprises,
+        reckoning.film.analysis.open_surprises,
         sum(row.film.readings for row in rows),
         sorted({f"{r.at:%-d %B %Y}" for r in dossier.film.readings}),
-        [zone for zone in reckoning.film.story if zone.probability >= LIKELY_ZONE],
-        str(reckoning.gauge_verified),
+        [zone for zone in reckoning.film.analysis.story if zone.probability >= LIKELY_ZONE],
+        str(reckoning.film.gauge_verified),
         {
             reckoning.terms.panel(key): area
             for key in dossier.vehicle.panel_keys()
-            if (area := reckoning.filled_area(key))
+            if (area := reckoning.film.filled_area(key))
         },
         sorted({r.by for r in dossier.film.readings}),
     )

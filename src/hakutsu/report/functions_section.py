@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from hakutsu.core.functions import Status
-from hakutsu.entries.functions import FittedSaid, Lamp, Tried
+from hakutsu.entries.functions import FittedSaid, Lamp, Result, Tried
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.equipment import equipment
@@ -22,7 +22,7 @@ def item_name(key: str) -> str:
 @body_words.register
 def _(body: Tried, terms: Terms = PLAIN) -> Said:
     share = f"{body.working} of {body.of}" if body.working is not None and body.of is not None else ""
-    result = str(body.result).removesuffix(", but") + (", but" if body.but and str(body.result) == "works, but" else "")
+    result = str(body.result).removesuffix(", but") + (", but" if body.but and body.result is Result.BUT else "")
     words = " ".join(part for part in (f"{result}:" if body.but else result, body.but) if part)
     return "Tried", terms.say(f"{item_name(body.item)}: {words}") + (f" ({share})" if share else "")
 

@@ -14,13 +14,14 @@ from hakutsu.core.estimate import Estimate
 from hakutsu.core.life.jobs import Basis, Job
 from hakutsu.core.life.money import Spending
 from hakutsu.core.negotiation import Sheet, shared_out, step_of
-from hakutsu.dossier import CornersDossier
-from hakutsu.entries.money import Treat
+from hakutsu.dossier import CornersDossier, Facts, MoneyDossier
+from hakutsu.entries.money import TREATS
 from hakutsu.figures.life_calendar import CalendarRow, life_calendar
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.life import Lives
 from hakutsu.report.corner_wording import rough
 from hakutsu.vehicle.terms import Terms
+from hakutsu.vehicle.vocabulary import Consequence
 
 DAYS_A_MONTH = 365.25 / 12
 LIKELY_FROM = 0.1
@@ -156,9 +157,10 @@ def spending_tables(spent: Sequence[Spending], currency: str, terms: Terms) -> l
 
 @dataclass(frozen=True, slots=True)
 class SheetRow:
-    """A line of the negotiation sheet in words."""
+    """A line of the negotiation sheet in words; `code` and `subject` are what it is kept by."""
 
-    key: str
+    code: str
+    subject: str
     words: str
     because: str
     amount: str
@@ -171,8 +173,9 @@ class SheetRow:
 class SheetTable:
     """The negotiation sheet: lines by what becomes of them, the sum to settle, the asking price and what is left."""
 
-    groups: tuple[tuple[str, tuple[SheetRow, ...]], ...]
+    groups: tuple[tuple[Consequence, tuple[SheetRow, ...]], ...]
     settled: str
+    unpriced: int
     asking: str
     left: str
 
@@ -180,19 +183,19 @@ class SheetTable:
 def sheet_table(sheet: Sheet, terms: Terms) -> SheetTable:
     """The sheet in words."""
     groups = []
-    for treat in Treat:
+    for treat in TREATS:
         rows = tuple(
             SheetRow(
-                line.item.key, terms.say(line.item.words), terms.say(line.item.because),
+                line.item.code, line.item.subject, terms.say(line.item.words), terms.say(line.item.because),
                 "not priced" if line.amount is None else exact_money(line.amount, sheet.currency),
                 "" if line.amount is None else str(line.amount), line.own, line.note,
             )
             for line in sheet.treated(treat)
         )  # fmt: skip
-        groups.append((str(treat), rows))
+        groups.append((treat, rows))
     asking = "" if sheet.asking is None else exact_money(sheet.asking, sheet.currency)
     left = "" if sheet.left is None else exact_money(sheet.left, sheet.currency)
-    return SheetTable(tuple(groups), exact_money(sheet.settled, sheet.currency), asking, left)
+    return SheetTable(tuple(groups), exact_money(sheet.settled, sheet.currency), sheet.unpriced, asking, left)
 
 
 @dataclass(frozen=True, slots=True)
@@ -214,6 +217,13 @@ class LifeSection:
     sheet: SheetTable
 
 
+def told(reckoning: Reckoning) -> bool:
+    """Whether anybody measured, graded, proved or priced anything, said what drives the vehicle, or found anything."""
+    dossier = reckoning.dossier
+    known = (dossier.corners, CornersDossier()), (dossier.facts, Facts()), (dossier.money, MoneyDossier())
+    return any(state != empty for state, empty in known) or bool(reckoning.lives.sheet.lines)
+
+
 def life_section(reckoning: Reckoning) -> LifeSection:
     """Gather the section; jobs unlikely within three years are left to the annex."""
     lives, terms = reckoning.lives, reckoning.terms
@@ -222,7 +232,7 @@ def life_section(reckoning: Reckoning) -> LifeSection:
     return LifeSection(
         terms.quantity("distance", lives.km_per_year),
         f"{lives.on:%d %B %Y}",
-        reckoning.dossier.corners != CornersDossier(),
+        told(reckoning),
         lives.assumed,
         tuple(terms.say(one) for one in lives.unknown),
         *calendar_svgs(reckoning, lives),

@@ -6,13 +6,13 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from hakutsu.core.corners.found import Follows, Found
+from hakutsu.core.findings import Finding
 from hakutsu.core.under.leaks import LeakFound
 from hakutsu.entries.body import Coating
 from hakutsu.entries.under import Exhaust, Leak, Pipes, UnderZone
 from hakutsu.figures.under import ZoneShown, under_schematic
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.corner_wording import FoundLine
+from hakutsu.report.finding_wording import FoundLine, found_line
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.under import fitted_zones, zones
@@ -49,7 +49,7 @@ def _(body: Leak, terms: Terms = PLAIN) -> Said:
 
 def zones_shown(reckoning: Reckoning) -> dict[str, ZoneShown]:
     """Every zone looked at, as it is drawn."""
-    grave = {one.where for one in reckoning.under.zones if one.follows is Follows.SETTLE}
+    grave = {one.subject for one in reckoning.under.zones if one.settles}
     found = {}
     for key, seen in reckoning.dossier.under.zones.items():
         body = seen.body
@@ -62,22 +62,19 @@ def zones_shown(reckoning: Reckoning) -> dict[str, ZoneShown]:
     for leak in reckoning.under.leaks:
         if leak.zone:
             one = found.get(leak.zone, ZoneShown("untouched"))
-            settle = one.grave or leak.follows is Follows.SETTLE
+            settle = one.grave or leak.finding.settles
             found[leak.zone] = replace(one, marks=tuple(dict.fromkeys((*one.marks, "leak"))), grave=settle)
     return found
 
 
-def zone_line(one: Found, terms: Terms) -> FoundLine:
+def zone_line(one: Finding, terms: Terms) -> FoundLine:
     """A finding with its zone."""
-    name = terms.say(zones()[one.where].name)
-    return FoundLine(f"{name}: {terms.say(one.words)}", str(one.follows), terms.say("; ".join(one.reasons)))
+    return found_line(one, terms, named=True)
 
 
 def leak_line(one: LeakFound, terms: Terms) -> FoundLine:
     """A leak in words."""
-    words = f"{terms.say(str(one.fluid))} from {one.origin}: {one.stage}"
-    again = "look again after a known time" if one.again else ""
-    return FoundLine(words, str(one.follows), "; ".join(part for part in (one.words, *one.linked, again) if part))
+    return found_line(one.finding, terms)
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +96,7 @@ class UnderSection:
 def under_section(reckoning: Reckoning) -> UnderSection:
     """Gather the section from a reckoning."""
     terms, seen = reckoning.terms, reckoning.dossier.under.zones
-    frame = reckoning.dossier.corners.mechanics.separate_frame
+    frame = reckoning.dossier.mechanics.separate_frame
     hidden = tuple(body_words(one.body, terms)[1] for one in seen.values() if one.body.not_visible)
     return UnderSection(
         Markup(under_schematic(zones_shown(reckoning), terms=terms, linked=False, separate_frame=frame))

@@ -89,7 +89,7 @@ def _(body: MagnetTried, terms: Terms = PLAIN) -> tuple[str, str]:
 
 @body_words.register
 def _(body: CoverFelt, terms: Terms = PLAIN) -> tuple[str, str]:
-    return "Felt for a film edge", body.kind.value + (
+    return "Felt for a film edge", str(body.kind) + (
         f", {terms.film_words(body.thickness_um)}" if body.thickness_um else ""
     )
 

@@ -3,69 +3,77 @@
 from __future__ import annotations
 
 from datetime import date
-from enum import StrEnum
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
+from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.vocabulary import Keys
 
 Size = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
 Bar = Annotated[float, Field(gt=0, le=12)]
-UNKNOWN = "not known"
+UNKNOWN = "unknown"
 OLDEST, LATEST = date(1880, 1, 1), date(2199, 12, 31)  # from the first motor vehicles on
 
 
-class Power(StrEnum):
+class Power(Keyed):
     """What moves it."""
 
-    UNKNOWN = UNKNOWN
+    UNKNOWN = "unknown", "not known"
     PETROL = "petrol"
     DIESEL = "diesel"
     HYBRID = "hybrid"
     ELECTRIC = "electric"
 
 
-class Drive(StrEnum):
+class Drive(Keyed):
     """The axle that is driven."""
 
-    UNKNOWN = UNKNOWN
+    UNKNOWN = "unknown", "not known"
     FRONT = "front"
     REAR = "rear"
     ALL = "all"
 
 
-class Gearbox(StrEnum):
+class Gearbox(Keyed):
     """How it changes gear."""
 
-    UNKNOWN = UNKNOWN
+    UNKNOWN = "unknown", "not known"
     MANUAL = "manual"
     AUTOMATIC = "automatic"
-    SINGLE = "single speed"
+    SINGLE = "single", "single speed"
 
 
-class Timing(StrEnum):
+class Chemistry(Keyed):
+    """What the cells of a high-voltage pack are made of."""
+
+    UNKNOWN = "unknown", "not known"
+    NMC = "nmc", "NMC"
+    LFP = "lfp", "LFP"
+
+
+class Timing(Keyed):
     """What drives the camshaft."""
 
-    UNKNOWN = UNKNOWN
+    UNKNOWN = "unknown", "not known"
     BELT = "belt"
     CHAIN = "chain"
     NONE = "neither"
 
 
-class RearAxle(StrEnum):
+class RearAxle(Keyed):
     """How the rear wheels are carried."""
 
-    UNKNOWN = UNKNOWN
+    UNKNOWN = "unknown", "not known"
     INDEPENDENT = "independent"
-    BEAM = "beam axle"
-    RIGID = "rigid axle"
+    BEAM = "beam", "beam axle"
+    RIGID = "rigid", "rigid axle"
 
 
-class RearBrakes(StrEnum):
+class RearBrakes(Keyed):
     """What stops the rear wheels."""
 
-    UNKNOWN = UNKNOWN
+    UNKNOWN = "unknown", "not known"
     DISC = "discs"
     DRUM = "drums"
 

@@ -36,6 +36,9 @@ def _american() -> tuple[re.Pattern[str], dict[str, str]]:
     return re.compile(rf"\b({'|'.join(map(re.escape, longest_first))})\b", re.IGNORECASE), words
 
 
+AXLES = ("front", "rear")
+
+
 @cache
 def _other_names() -> dict[str, str]:
     """Names of what is neither place, part nor panel: of cabin, functions, engine, and zones of the underside."""
@@ -43,6 +46,7 @@ def _other_names() -> dict[str, str]:
     found |= {"cabin_all_looked": "smells, moisture, signs", "cabin_all_inventory": "what belongs to it"}
     found |= {f"engine_{key}": one.name for key, one in engine_looks().items()}
     found |= {f"function_{key}": one.name for key, one in equipment().items()}
+    found |= {key: one.name for key, one in cabin_parts().items()} | {f"axle_{one}": f"{one} axle" for one in AXLES}
     return found | {key: one.name for key, one in zones().items()}
 
 
@@ -87,7 +91,7 @@ class Terms(BaseModel):
         """A text of the program in this reader's words: sides for `{left}` and `{right}`, quantities such as
         `{temperature 118}` (stored units), `{place wheel_front_left}`, words of the vocabulary.
         """
-        sided = _SIDE.sub(lambda found: self.side("left" if found[1] == "left" else "right"), text)
+        sided = _SIDE.sub(lambda found: self.side("left" if found[1] == "left" else "right"), str(text))
         sided = _PLACE.sub(lambda found: self.place(found[1]), sided)
         told = _QUANTITY.sub(lambda found: self.scale(cast(Quantity, found[1])).words(float(found[2])), sided)
         if self.names is Names.BRITISH:

@@ -7,6 +7,8 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
+from hakutsu.vehicle.keyed import Keyed
+
 Keys = Annotated[tuple[Annotated[str, StringConstraints(max_length=60)], ...], Field(max_length=200)]
 
 
@@ -95,26 +97,36 @@ class MagnetGrade(StrEnum):
     NONE = "none"
 
 
-class Paint(StrEnum):
+class Paint(Keyed):
     """How the colour was built up: what polishing takes off depends on it."""
 
-    CLEAR = "clear over colour"
-    SINGLE_STAGE = "single-stage"
+    CLEAR = "clear", "clear over colour"
+    SINGLE_STAGE = "single_stage", "single-stage"
     MATT = "matt"
     UNKNOWN = "unknown"
 
 
-class CoverKind(StrEnum):
+class CoverKind(Keyed):
     """What may lie on top of the paint of a panel."""
 
-    PROTECTION_FILM = "protection film"
+    PROTECTION_FILM = "protection_film", "protection film"
     WRAP = "wrap"
-    UNKNOWN = "not known which"
-    NOTHING = "no edge felt"
+    UNKNOWN = "unknown", "not known which"
+    NOTHING = "nothing", "no edge felt"
 
 
-class Direction(StrEnum):
+class Direction(Keyed):
     """Which of the vehicle's own sides the walk round it takes first, coming from the nose."""
 
-    LEFT_FIRST = "left side first"
-    RIGHT_FIRST = "right side first"
+    LEFT_FIRST = "left_first", "left side first"
+    RIGHT_FIRST = "right_first", "right side first"
+
+
+class Consequence(Keyed):
+    """What a finding asks for, the gravest first."""
+
+    WALK_AWAY = "walk_away", "walk away unless"
+    SETTLE = "settle", "settle before paying"
+    BUDGET = "budget", "budget for"
+    LIVE_WITH = "live_with", "live with"
+    FINE = "fine"

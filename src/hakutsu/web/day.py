@@ -46,7 +46,7 @@ def day_row(reckoning: Reckoning) -> DayRow:
         readings=len(dossier.film.readings),
         done=sum(c.state is not Covered.OPEN for c in coverage),
         expected=len(coverage),
-        retests=len(reckoning.film.open_surprises),
+        retests=len(reckoning.film.analysis.open_surprises),
     )
 
 

@@ -2,24 +2,25 @@
 
 from __future__ import annotations
 
-from hakutsu.dossier.round import Checked, PartCoverage
+from hakutsu.dossier.coverage import PartCoverage
 from hakutsu.vehicle.engine import engine_looks
 
 
 def part_link(part: PartCoverage) -> str:
     """The page of a part's station, below the inspection's address."""
-    match part.station:
-        case Checked.FIT:
+    match part.check.key:
+        case "fit":
             return "outside/fit"
-        case Checked.GLASS:
+        case "glass":
             return "outside/glass"
-        case Checked.FUNCTIONS:
+        case "functions":
             return "functions"
-        case Checked.CABIN:
+        case "cabin":
             return "cabin"
-        case Checked.UNDER:
+        case "under":
             return f"under?zone={part.part}"
-        case Checked.ENGINE:
+        case "engine":
             return f"engine/{engine_looks()[part.part.removeprefix('engine_')].room}"
-        case Checked.TYRES | Checked.BRAKES:
+        case "tyres" | "brakes":
             return f"corners?at={part.part.replace('brake_', 'wheel_')}"
+    return f"place/{part.part}"

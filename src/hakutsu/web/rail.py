@@ -31,7 +31,7 @@ def rail(reckoning: Reckoning, now: datetime) -> list[Left]:
     after = sum(not one.done for one in reckoning.engine.after_drive)
     waiting = (
         (len(reckoning.stand_downs), "stand-down", "stand-downs", "standdowns", True),
-        (len(reckoning.film.open_surprises), "reading to repeat", "readings to repeat", "film", True),
+        (len(reckoning.film.analysis.open_surprises), "reading to repeat", "readings to repeat", "film", True),
         (len(reckoning.functions.retests), "function to try again", "functions to try again", "functions", True),
         (after, "look after the drive", "looks after the drive", "engine/run", True),
         (due, "second look due", "second looks due", "round", True),

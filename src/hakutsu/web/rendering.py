@@ -17,6 +17,7 @@ from hakutsu.core.film import State, chance_words
 from hakutsu.core.hazards import activities
 from hakutsu.figures.strata import strata_glyph
 from hakutsu.reckoning import Reckoning, terms
+from hakutsu.vehicle.keyed import key_of
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.units import UM_EACH, UNIT_LABEL, show
 from hakutsu.web.desk import UNNAMED
@@ -60,7 +61,8 @@ def _percent(chance: float) -> str:
 
 
 def _capitalize_first(words: str) -> str:
-    return words[:1].upper() + words[1:]
+    said = str(words)
+    return said[:1].upper() + said[1:]
 
 
 _environment = Environment(
@@ -79,6 +81,7 @@ _environment.filters |= {
     "panel": _panel,
     "percent": _percent,
     "capitalize_first": _capitalize_first,
+    "key": key_of,
 }
 _environment.globals |= {
     "glyph": _glyph,

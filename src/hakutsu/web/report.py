@@ -48,7 +48,7 @@ def show_report(request: Request, reckoning: ReckoningHere, desk: DeskHere) -> R
         baseline_words=baseline_words(reckoning),
         profile=profile_svg(reckoning, profile_panels(reckoning, panel_rows(reckoning), linked=False)),
         sheet=sheet_svg(reckoning, sheet_panels(reckoning, panel_rows(reckoning), linked=False), advised=False),
-        reckoned=reckoning.film,
+        reckoned=reckoning.film.analysis,
         unit=reckoning.terms.film,
         outside=outside_section(reckoning),
         corners=corners_section(reckoning),

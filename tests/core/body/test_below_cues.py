@@ -22,7 +22,7 @@ class BelowCues(unittest.TestCase):
         self.assertEqual(found["front_wing_left"], {WORKED: False, PULLED: True})
 
     def test_light_signs_are_another_cue_than_grave_ones(self):
-        found = below_cues(looks(UnderZone(zone="rear_rail_right", repair=("fresh sealer",))), None)
+        found = below_cues(looks(UnderZone(zone="rear_rail_right", repair=("sealer",))), None)
         self.assertEqual(found["rear_quarter_right"], {WORKED: True, PULLED: False})
 
     def test_looked_and_nothing_is_absence_and_not_visible_says_nothing(self):
@@ -36,12 +36,12 @@ class BelowCues(unittest.TestCase):
         self.assertFalse(below_cues(both, None)["front_wing_right"][PULLED])
 
     def test_signs_under_the_bonnet_speak_of_both_sides_unless_one_was_said(self):
-        bolts = Bay(signs=("panel bolts turned",))
+        bolts = Bay(signs=("bolts",))
         self.assertEqual(set(below_cues({}, bolts)), {"front_wing_left", "front_wing_right", "bonnet"})
         self.assertEqual(
             set(below_cues({}, bolts.model_copy(update={"side": "right"}))), {"front_wing_right", "bonnet"}
         )
-        self.assertEqual(below_cues({}, Bay(signs=("air filter full",))), {})
+        self.assertEqual(below_cues({}, Bay(signs=("filter",))), {})
 
     @given(st.sampled_from(sorted(zones())), st.sets(st.sampled_from(list(RepairSign))))
     def test_every_panel_and_cue_it_names_exists(self, zone, signs):

@@ -1,9 +1,9 @@
 import unittest
 
 from hakutsu.core.corners.brakes import brake_axle_found, brake_found, fluid_found, pedal_found, thinnest_pad
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.corners.gear import gear_found, sides_found
 from hakutsu.entries.corners import Brake, Fluid, Gear, Pedal
+from hakutsu.vehicle.vocabulary import Consequence
 
 FL, FR = "wheel_front_left", "wheel_front_right"
 
@@ -47,7 +47,7 @@ class Discs(unittest.TestCase):
         self.assertEqual(len(words(cracks="through", scoring="deep", heat_marks=True)), 3)
 
     def test_rust_is_explained_by_the_motor_where_it_brakes(self):
-        brake = Brake(rust="deep, pitted")
+        brake = Brake(rust="deep")
         self.assertIn("motor", brake_found(FL, brake, regenerative=True)[0].words)
         self.assertIn("slide", brake_found(FL, brake)[0].words)
 
@@ -57,39 +57,39 @@ class Discs(unittest.TestCase):
 
 class Fluids(unittest.TestCase):
     def follows(self, **fluid):
-        return [one.follows for one in fluid_found(Fluid(**fluid))]
+        return [one.consequence for one in fluid_found(Fluid(**fluid))]
 
     def test_water_good_plan_change(self):
         for water, follows in (
-            (1.4, Follows.NOTE),
-            (1.5, Follows.BUDGET),
-            (2.9, Follows.BUDGET),
-            (3.0, Follows.SETTLE),
+            (1.4, Consequence.FINE),
+            (1.5, Consequence.BUDGET),
+            (2.9, Consequence.BUDGET),
+            (3.0, Consequence.SETTLE),
         ):
-            self.assertEqual(self.follows(kind="DOT 4", water_percent=water), [follows], water)
+            self.assertEqual(self.follows(kind="dot4", water_percent=water), [follows], water)
 
     def test_boiling_point_against_the_wet_minimum_of_its_kind(self):
         # DOT 4: 155 wet; to 165 change now, to 190 plan, above good
         for boils, follows in (
-            (165, Follows.SETTLE),
-            (166, Follows.BUDGET),
-            (190, Follows.BUDGET),
-            (191, Follows.NOTE),
+            (165, Consequence.SETTLE),
+            (166, Consequence.BUDGET),
+            (190, Consequence.BUDGET),
+            (191, Consequence.FINE),
         ):
-            self.assertEqual(self.follows(kind="DOT 4", boils_c=boils), [follows], boils)
-        self.assertEqual(self.follows(kind="DOT 3", boils_c=151), [Follows.BUDGET])
-        self.assertEqual(self.follows(kind="DOT 5.1", boils_c=190), [Follows.SETTLE])
+            self.assertEqual(self.follows(kind="dot4", boils_c=boils), [follows], boils)
+        self.assertEqual(self.follows(kind="dot3", boils_c=151), [Consequence.BUDGET])
+        self.assertEqual(self.follows(kind="dot51", boils_c=190), [Consequence.SETTLE])
 
     def test_boiling_point_outranks_water(self):
-        self.assertEqual(self.follows(kind="DOT 4", boils_c=230, water_percent=4), [Follows.NOTE])
+        self.assertEqual(self.follows(kind="dot4", boils_c=230, water_percent=4), [Consequence.FINE])
 
     def test_neither_holds_for_silicone_or_mineral(self):
         for kind in ("silicone", "mineral"):
             [found] = fluid_found(Fluid(kind=kind, water_percent=5, boils_c=120))
-            self.assertEqual(found.follows, Follows.NOTE)
+            self.assertEqual(found.consequence, Consequence.LIVE_WITH)
 
     def test_dark_alone_is_due(self):
-        self.assertEqual(self.follows(dark=True), [Follows.BUDGET])
+        self.assertEqual(self.follows(dark=True), [Consequence.BUDGET])
 
 
 class PedalAndGear(unittest.TestCase):
@@ -105,7 +105,7 @@ class PedalAndGear(unittest.TestCase):
 
     def test_a_grade_says_how_it_was_tested(self):
         [found] = gear_found(FL, Gear(part="damper", grade="failing", tested="by hand"))
-        self.assertEqual((found.words, found.follows), ("damper failing: wet", Follows.SETTLE))
+        self.assertEqual((found.words, found.consequence), ("damper failing: wet", Consequence.SETTLE))
         self.assertIn("tested by hand", found.reasons)
         self.assertEqual(gear_found(FL, Gear(part="damper", grade="sound")), [])
 

@@ -1,8 +1,8 @@
 import unittest
 
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.corners.wheels import set_found, wheel_found
 from hakutsu.entries.corners import Wheel
+from hakutsu.vehicle.vocabulary import Consequence
 
 FL, FR = "wheel_front_left", "wheel_front_right"
 
@@ -13,14 +13,14 @@ class Wheels(unittest.TestCase):
 
     def test_fixings_are_settled_by_count(self):
         [one] = wheel_found(FL, Wheel(fixings_missing=1))
-        self.assertEqual((one.words, one.follows), ("1 wheel fixing missing", Follows.SETTLE))
+        self.assertEqual((one.words, one.consequence), ("1 wheel fixing missing", Consequence.SETTLE))
         self.assertEqual(
             self.words(fixings_loose=2, fixings_cracked=True), ["2 wheel fixings loose", "a wheel fixing cracked"]
         )
 
     def test_a_narrow_spare_on_the_vehicle_limits_the_road_test_and_in_the_boot_nothing(self):
-        self.assertIn("road test is limited", self.words(spare="narrow, speed-limited")[0])
-        self.assertEqual(self.words("wheel_spare", spare="narrow, speed-limited"), [])
+        self.assertIn("road test is limited", self.words(spare="narrow")[0])
+        self.assertEqual(self.words("wheel_spare", spare="narrow"), [])
         self.assertIn("nothing where", self.words("wheel_spare", spare="missing")[0])
 
     def test_a_lock_nut_key_is_missed_only_when_it_was_looked_for(self):

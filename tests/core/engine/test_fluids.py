@@ -1,8 +1,8 @@
 import unittest
 
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.engine.fluids import colour_words, fluid_names, fluid_table, fluids_found
 from hakutsu.entries.fluids import Fluid
+from hakutsu.vehicle.vocabulary import Consequence
 
 
 def looks(**said):
@@ -11,7 +11,7 @@ def looks(**said):
 
 class Fluids(unittest.TestCase):
     def words(self, winter=None, **said):
-        return [one.words for one in fluids_found(looks(**said), winter)]
+        return [one.finding.words for one in fluids_found(looks(**said), winter)]
 
     def test_every_rule_can_hold_and_names_what_exists(self):
         for rule in fluid_table()["rule"]:
@@ -26,10 +26,12 @@ class Fluids(unittest.TestCase):
 
     def test_cream_alone_asks_for_the_coolant_and_with_a_film_is_another_matter(self):
         alone = fluids_found(looks(engine_oil={"colour": "cream"}))
-        self.assertEqual((len(alone), alone[0].follows), (1, Follows.LOOK))
+        self.assertEqual((len(alone), alone[0].finding.consequence), (1, Consequence.BUDGET))
         self.assertIn("coolant", alone[0].next)
-        both = fluids_found(looks(engine_oil={"colour": "cream"}, coolant={"debris": ("oil film",)}))
-        self.assertEqual((len(both), both[0].follows, both[0].fluids), (1, Follows.SETTLE, ("engine_oil", "coolant")))
+        both = fluids_found(looks(engine_oil={"colour": "cream"}, coolant={"debris": ("film",)}))
+        self.assertEqual(
+            (len(both), both[0].finding.consequence, both[0].fluids), (1, Consequence.SETTLE, ("engine_oil", "coolant"))
+        )
 
     def test_each_combination_holds_once_all_its_looks_are_there(self):
         rules = {rule["key"]: rule for rule in fluid_table()["rule"]}
@@ -48,7 +50,7 @@ class Fluids(unittest.TestCase):
 
     def test_reminders_are_no_faults(self):
         [one] = fluids_found(looks(washer={"level": "low"}))
-        self.assertEqual(one.follows, Follows.NOTE)
+        self.assertEqual(one.finding.consequence, Consequence.LIVE_WITH)
 
     def test_names_and_colours_have_words(self):
         self.assertEqual(fluid_names()["coolant"], "coolant")

@@ -4,7 +4,6 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.engine.idle import Idling, hunting, idle_verdict, scatter
 from hakutsu.core.engine.oil import OilReading, oil_verdict, wanted_bar
 
@@ -79,16 +78,16 @@ class Oil(unittest.TestCase):
     def test_cold_oil_says_nothing_and_nobody_read_is_none(self):
         self.assertIsNone(oil_verdict([]))
         found = oil_verdict([OilReading(850, 0.1, 30.0), OilReading(850, 0.1, None)])
-        self.assertEqual(found.follows, Follows.NOTE)
+        self.assertEqual(found.code, "")
         self.assertIn("says nothing of hot oil", found.words)
 
     def test_low_near_and_enough(self):
         def follows(*bars):
-            return oil_verdict([OilReading(1000, bar, 90.0) for bar in bars]).follows
+            return oil_verdict([OilReading(1000, bar, 90.0) for bar in bars]).code
 
-        self.assertEqual(follows(0.5), Follows.SETTLE)  # 0.2 below, farther than a gauge is misread
-        self.assertEqual(follows(0.65), Follows.LOOK)
-        self.assertEqual(follows(0.9), Follows.NOTE)
+        self.assertEqual(follows(0.5), "engine.oil_pressure_low")  # 0.2 below, farther than a gauge is misread
+        self.assertEqual(follows(0.65), "engine.oil_pressure_near")
+        self.assertEqual(follows(0.9), "")
         self.assertIn("not read hot at idle", oil_verdict([OilReading(2500, 3.5, 92.0)]).words)
 
     def test_the_rise_between_two_speeds_with_its_interval(self):

@@ -1,13 +1,13 @@
 import unittest
 from datetime import timedelta
 
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.engine.after import after_drive
 from hakutsu.core.engine.doubts import RunSoFar, doubts
 from hakutsu.core.engine.start import bay_found, looks_found, noise_found, start_found, start_table, stood_found
 from hakutsu.entries.day import Arrival
 from hakutsu.entries.engine import Bay, BaySign, EngineIdle, EngineLook, EngineSample, EngineStart, heat_confirmed
 from hakutsu.vehicle.terms import Terms
+from hakutsu.vehicle.vocabulary import Consequence
 from tests.builders import NOON
 
 
@@ -23,7 +23,7 @@ class Standing(unittest.TestCase):
         self.assertEqual(len(self.said(4000)), 1)
 
     def test_only_idled_is_told(self):
-        self.assertIn("only idled", self.said(2, moved="only idled")[0])
+        self.assertIn("only idled", self.said(2, moved="idled")[0])
 
 
 class Starting(unittest.TestCase):
@@ -31,24 +31,24 @@ class Starting(unittest.TestCase):
         self.assertEqual(start_found(EngineStart(cranking_s=3.9)), [])
         self.assertIn("cranked long", start_found(EngineStart(cranking_s=4))[0].words)
         self.assertEqual(start_found(EngineStart(jump_started=True))[0].reasons, ("carried forward",))
-        self.assertIn("no effect", start_found(EngineStart(procedure="glow", effect="had no effect"))[0].words)
+        self.assertIn("no effect", start_found(EngineStart(procedure="glow", effect="none"))[0].words)
 
     def test_noise_by_its_seconds(self):
         self.assertEqual(noise_found("", 9), [])
-        self.assertEqual(noise_found("rattle", 2)[0].follows, Follows.NOTE)
-        self.assertEqual(noise_found("rattle", 3)[0].follows, Follows.LOOK)
+        self.assertEqual(noise_found("rattle", 2)[0].consequence, Consequence.LIVE_WITH)
+        self.assertEqual(noise_found("rattle", 3)[0].consequence, Consequence.SETTLE)
         self.assertIn("not told", noise_found("rattle", None)[0].words)
 
     def test_the_worst_fumes_are_told_once(self):
         looks = [EngineLook(fumes="wisps"), EngineLook(fumes="puffing"), EngineLook(fumes="none")]
-        self.assertEqual([one.follows for one in looks_found(looks)], [Follows.SETTLE])
-        self.assertEqual([one.follows for one in looks_found(looks[:1])], [Follows.LOOK])
+        self.assertEqual([one.consequence for one in looks_found(looks)], [Consequence.SETTLE])
+        self.assertEqual([one.consequence for one in looks_found(looks[:1])], [Consequence.BUDGET])
         self.assertEqual(looks_found(looks[2:]), [])
 
     def test_every_sign_under_the_bonnet_has_its_words(self):
-        self.assertEqual({row["is"] for row in start_table()["sign"]}, {str(one) for one in BaySign})
+        self.assertEqual({row["is"] for row in start_table()["sign"]}, {one.value for one in BaySign})
         self.assertEqual(len(bay_found(Bay(signs=tuple(BaySign)))), len(BaySign))
-        one = bay_found(Bay(signs=("panel bolts turned", "air filter full"), side="left"))
+        one = bay_found(Bay(signs=("bolts", "filter"), side="left"))
         self.assertEqual([found.reasons for found in one], [("on the {left}",), ()])
         self.assertEqual(bay_found(Bay()), [])
 
@@ -116,7 +116,7 @@ class AfterTheDrive(unittest.TestCase):
         return {one.words: one for one in after_drive(drove, looks, samples, idles, leaks)}
 
     def test_nothing_before_a_drive_and_all_of_it_after(self):
-        early = (NOON, EngineLook(smoke="blue at the start", noise="tick"))
+        early = (NOON, EngineLook(smoke="blue_start", noise="tick"))
         self.assertEqual(self.again(None, [early]), {})
         leaks = [("engine oil: sump", [NOON])]
         found = self.again(NOON + timedelta(minutes=30), [early], leaks=leaks)
@@ -127,7 +127,7 @@ class AfterTheDrive(unittest.TestCase):
 
     def test_each_is_done_by_its_own_look(self):
         drove, later = NOON + timedelta(minutes=30), NOON + timedelta(minutes=40)
-        look = (later, EngineLook(smoke="none", when="after the drive"))
+        look = (later, EngineLook(smoke="none", when="after_drive"))
         sample = (later, EngineSample(minute=60, coolant_c=92, oil_bar=1.2))
         before = (NOON, EngineSample(minute=20, coolant_c=90, oil_bar=1.5))
         idle = (later, EngineIdle(rpm=(800.0,)))
@@ -135,5 +135,5 @@ class AfterTheDrive(unittest.TestCase):
         self.assertEqual({words for words, one in found.items() if not one.done}, {"crankcase fumes, hot"})
 
     def test_a_look_that_says_so_stands_for_the_drive(self):
-        look = (NOON, EngineLook(fumes="none", when="after the drive"))
+        look = (NOON, EngineLook(fumes="none", when="after_drive"))
         self.assertTrue(self.again(None, [look])["crankcase fumes, hot"].done)

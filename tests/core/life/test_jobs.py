@@ -16,9 +16,9 @@ from hakutsu.vehicle.rules import rule_sets
 
 NOW = date(2026, 11, 25)
 DIESEL = Mechanics(
-    power="diesel", drive="front", gearbox="manual", timing="belt", rear_axle="beam axle", rear_brakes="discs"
+    power="diesel", drive="front", gearbox="manual", timing="belt", rear_axle="beam", rear_brakes="discs"
 )
-ELECTRIC = Mechanics(power="electric", drive="rear", gearbox="single speed", timing="neither")
+ELECTRIC = Mechanics(power="electric", drive="rear", gearbox="single", timing="neither")
 FL, FR = "wheel_front_left", "wheel_front_right"
 
 

@@ -4,7 +4,6 @@ from xml.etree import ElementTree
 
 from pydantic import ValidationError
 
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.under.leaks import leak_found, linked
 from hakutsu.core.under.zones import uneven, zone_found
 from hakutsu.entries.corners import Grade
@@ -12,6 +11,7 @@ from hakutsu.entries.fluids import Fluid
 from hakutsu.entries.under import Leak, UnderZone
 from hakutsu.figures.under import ZoneShown, under_schematic
 from hakutsu.vehicle.under import zones
+from hakutsu.vehicle.vocabulary import Consequence
 
 NOON = datetime(2026, 11, 20, 12, tzinfo=UTC)
 
@@ -33,22 +33,30 @@ class Zones(unittest.TestCase):
                 self.assertTrue(apart, (boxes[i], (u, v, across, down)))
 
     def test_rust_in_what_carries_is_settled_from_pitted_on(self):
-        for grade, follows in (("scale", Follows.BUDGET), ("pitted", Follows.SETTLE), ("perforated", Follows.SETTLE)):
+        for grade, follows in (
+            ("scale", Consequence.BUDGET),
+            ("pitted", Consequence.SETTLE),
+            ("perforated", Consequence.WALK_AWAY),
+        ):
             found = zone_found(UnderZone(zone="under_sill_left", rust=grade))
-            self.assertEqual(found[0].follows, follows)
-        self.assertEqual(zone_found(UnderZone(zone="tunnel", rust="pitted"))[0].follows, Follows.BUDGET)
-        self.assertEqual(words(rust="surface"), [])
+            self.assertEqual(found[0].consequence, follows)
+        self.assertEqual(zone_found(UnderZone(zone="tunnel", rust="pitted"))[0].consequence, Consequence.BUDGET)
+        self.assertEqual(zone_found(UnderZone(zone="tunnel", rust="surface"))[0].consequence, Consequence.LIVE_WITH)
 
     def test_the_other_side_is_asked_for_until_it_is_told(self):
-        self.assertIn("look at it from the other side too", words(rust="scale"))
-        self.assertNotIn("look at it from the other side too", words(rust="scale", other_side="sound"))
+        [once] = zone_found(UnderZone(zone="under_sill_left", rust="scale"))
+        self.assertEqual(once.open.check, "look at it from the other side too")
+        [both] = zone_found(UnderZone(zone="under_sill_left", rust="scale", other_side="sound"))
+        self.assertIsNone(both.open)
 
     def test_signs_of_work_count_most_where_it_carries(self):
-        self.assertEqual(zone_found(UnderZone(zone="rear_rail_left", repair=("pulled",)))[0].follows, Follows.SETTLE)
         self.assertEqual(
-            zone_found(UnderZone(zone="rear_rail_left", repair=("fresh sealer",)))[0].follows, Follows.LOOK
+            zone_found(UnderZone(zone="rear_rail_left", repair=("pulled",)))[0].consequence, Consequence.SETTLE
         )
-        self.assertEqual(zone_found(UnderZone(zone="tunnel", repair=("weld",)))[0].follows, Follows.LOOK)
+        self.assertEqual(
+            zone_found(UnderZone(zone="rear_rail_left", repair=("sealer",)))[0].consequence, Consequence.BUDGET
+        )
+        self.assertEqual(zone_found(UnderZone(zone="tunnel", repair=("weld",)))[0].consequence, Consequence.BUDGET)
         self.assertIn("catalytic converter not there", words("tunnel", catalyst=False))
         self.assertIn("missing: cover", words("bay_floor", missing="cover"))
 
@@ -82,16 +90,16 @@ class Zones(unittest.TestCase):
 class PipesAndExhaust(unittest.TestCase):
     def test_what_runs_through_a_zone_is_told(self):
         def words(**more):
-            return [(one.words, one.follows) for one in zone_found(UnderZone(zone="tunnel", **more))]
+            return [(one.words, one.consequence) for one in zone_found(UnderZone(zone="tunnel", **more))]
 
-        self.assertEqual(words(pipes="as made", exhaust="sound"), [])
-        self.assertEqual(words(pipes="rusted"), [("pipes rusted", Follows.SETTLE)])
-        self.assertIn("rub through", words(pipes="unclipped or rubbing")[0][0])
+        self.assertEqual(words(pipes="as_made", exhaust="sound"), [])
+        self.assertEqual(words(pipes="rusted"), [("pipes rusted", Consequence.SETTLE)])
+        self.assertIn("rub through", words(pipes="loose")[0][0])
         self.assertIn("fumes can reach the cabin", words(exhaust="leaks")[0][0])
 
 
 class Leaks(unittest.TestCase):
-    def looks(self, *said, fluid="engine oil"):
+    def looks(self, *said, fluid="oil"):
         return [
             (NOON + timedelta(minutes=minutes), Leak(fluid=fluid, origin="sump", stage=stage, drops=drops))
             for minutes, stage, drops in said
@@ -99,14 +107,18 @@ class Leaks(unittest.TestCase):
 
     def test_one_look_asks_for_a_second(self):
         found = leak_found(self.looks((0, "seep", None)))
-        self.assertEqual((found.follows, found.again, found.words), (Follows.BUDGET, True, ""))
+        self.assertEqual((found.finding.consequence, found.again, found.words), (Consequence.BUDGET, True, ""))
         self.assertFalse(leak_found(self.looks((0, "stain", None))).again)
 
     def test_two_looks_make_a_rate(self):
         found = leak_found(self.looks((0, "seep", None), (30, "drip", None)))
         self.assertEqual(
-            (found.words, found.follows, found.again),
-            ("from seep to drip in 30 min: 4.0 stages an hour", Follows.SETTLE, False),  # two stages in half an hour
+            (found.words, found.finding.consequence, found.again),
+            (
+                "from seep to drip in 30 min: 4.0 stages an hour",
+                Consequence.SETTLE,
+                False,
+            ),  # two stages in half an hour
         )
         self.assertIn("2 drops a minute, then 6", leak_found(self.looks((0, "drip", 2), (20, "drip", 6))).words)
         self.assertIn("no more after", leak_found(self.looks((0, "seep", None), (20, "seep", None))).words)
@@ -120,7 +132,7 @@ class Leaks(unittest.TestCase):
     def test_our_own_doing_is_suspended_until_somebody_looked_again(self):
         once = self.looks((0, "drip", 4))
         found = leak_found(once, own=[True])
-        self.assertEqual((found.suspended, found.follows, found.again), (True, Follows.NOTE, True))
+        self.assertEqual((found.suspended, found.finding.consequence, found.again), (True, Consequence.SETTLE, True))
         later = leak_found(self.looks((0, "drip", 4), (20, "seep", None)), own=[True, False])
         self.assertEqual((later.suspended, later.stage), (False, "seep"))
         self.assertEqual(linked(found, {"engine_oil": Fluid(fluid="engine_oil", level="low")}, {}, False), found)
@@ -129,9 +141,11 @@ class Leaks(unittest.TestCase):
         seep = leak_found(self.looks((0, "seep", None)))
         low = {"engine_oil": Fluid(fluid="engine_oil", level="low")}
         told = linked(seep, low, {}, False)
-        self.assertEqual((told.follows, told.linked), (Follows.SETTLE, ("its level is low: it is lost here",)))
+        self.assertEqual(
+            (told.finding.consequence, told.linked), (Consequence.SETTLE, ("its level is low: it is lost here",))
+        )
         self.assertEqual(linked(seep, {"coolant": Fluid(fluid="coolant", level="low")}, {}, False), seep)
-        brake = leak_found(self.looks((0, "weep", None), fluid="brake fluid"))
+        brake = leak_found(self.looks((0, "weep", None), fluid="brake"))
         grades = {"brake_hose:front_left": Grade.FAILED, "brake_pipes": Grade.WORN}
         self.assertEqual(linked(brake, {}, grades, True).linked,
                          ("a brake hose is worn", "brake pipes rust", "the pedal is low"))  # fmt: skip
@@ -139,9 +153,9 @@ class Leaks(unittest.TestCase):
         self.assertEqual(linked(coolant, {}, {"coolant_hoses": Grade.WORN}, False).linked, ("coolant hoses are worn",))
 
     def test_water_is_normal_and_fuel_stands_down(self):
-        self.assertEqual(
-            leak_found(self.looks((0, "drip", 3), fluid="water from the air-conditioning")).words, "normal"
-        )
+        self.assertEqual(leak_found(self.looks((0, "drip", 3), fluid="water")).words, "normal")
         self.assertEqual(Leak(fluid="fuel", origin="pump", stage="seep").causes(), ("fuel_wet",))
         self.assertEqual(Leak(fluid="fuel", origin="pump", stage="stain").causes(), ())
-        self.assertEqual(leak_found(self.looks((0, "seep", None), fluid="fuel")).follows, Follows.SETTLE)
+        self.assertEqual(
+            leak_found(self.looks((0, "seep", None), fluid="fuel")).finding.consequence, Consequence.SETTLE
+        )

@@ -86,7 +86,7 @@ def below_cues(looks: Mapping[str, UnderZone], bay: Bay | None) -> dict[str, dic
                 mine = found.setdefault(panel, {})
                 mine[cue] = mine.get(cue, False) or seen
     for sign in bay.signs if bay is not None else ():
-        row = _table()["bay"].get(str(sign))
+        row = _table()["bay"].get(sign.value)
         for side in (bay.side,) if bay is not None and bay.side else SIDES:
             for panel in row["panels"] if row else ():
                 found.setdefault(panel.replace("{s}", side), {})[row["cue"]] = True

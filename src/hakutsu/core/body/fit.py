@@ -20,11 +20,16 @@ NAMES = {"front_mm": "front gap", "rear_mm": "rear gap", "top_mm": "top gap"}
 
 @dataclass(frozen=True, slots=True)
 class FitFound:
-    """What the fit of one panel says: in words, and whether it is a cue that the panel was off or moved."""
+    """What the fit of one panel says: codes with words, and whether it is a cue that the panel was off or moved."""
 
     panel: str
-    words: tuple[str, ...]
+    told: tuple[tuple[str, str], ...]
     cue: bool
+
+    @property
+    def words(self) -> tuple[str, ...]:
+        """What it says, in words."""
+        return tuple(words for _, words in self.told)
 
 
 @cache
@@ -54,7 +59,7 @@ def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | Non
     table = _table()
     mirror = panels()[panel].mirror
     twin = fits[mirror].body if mirror is not None and mirror in fits else None
-    words, cue = [], False
+    told, cue = [], False
     for name in GAPS:
         gap = getattr(fit, name)
         other = getattr(twin, name) if twin else None
@@ -65,16 +70,17 @@ def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | Non
         # Of two sides that differ the one farther from the car's own was moved.
         moved = other is None or own is None or abs(gap - own) >= abs(other - own)
         if against is not None and abs(gap - against) >= table["out_mm"] - 1e-9 and moved:
-            words.append(f"{NAMES[name]} {gap:g} mm, {against:g} mm {said}")
+            told.append(("fit_out", f"{NAMES[name]} {gap:g} mm, {against:g} mm {said}"))
             cue = True
     if fit.taper_mm is not None and fit.taper_mm > table["taper_mm"]:
-        words.append(f"a gap opens by {fit.taper_mm:g} mm along its length")
+        told.append(("fit_out", f"a gap opens by {fit.taper_mm:g} mm along its length"))
         cue = True
     if fit.step_mm is not None and abs(fit.step_mm) >= table["step_mm"]:
-        words.append(f"stands {'proud' if fit.step_mm > 0 else 'back'} by {abs(fit.step_mm):g} mm")
-    words += [said for said, there in (("drops when opened", fit.drop), ("lifts by hand: play", fit.play),
-                                       ("paint rubbed through", fit.rubs)) if there]  # fmt: skip
+        told.append(("fit_step", f"stands {'proud' if fit.step_mm > 0 else 'back'} by {abs(fit.step_mm):g} mm"))
+    seen = (("fit_drop", "drops when opened", fit.drop), ("fit_play", "lifts by hand: play", fit.play),
+            ("fit_rubs", "paint rubbed through", fit.rubs))  # fmt: skip
+    told += [(code, said) for code, said, there in seen if there]
     if fit.closing in (Closing.FALLS, Closing.SLAM):
-        words.append(f"closing: {fit.closing}")
-    words += fit.faults
-    return FitFound(panel, tuple(words), cue)
+        told.append(("fit_closing", f"closing: {fit.closing}"))
+    told += [("fit_fault", one) for one in fit.faults]
+    return FitFound(panel, tuple(told), cue)

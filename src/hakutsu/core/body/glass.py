@@ -53,6 +53,12 @@ def glass_words(one: Seen[Glass], rules: RuleSet) -> list[str]:
     return said
 
 
+def too_dark(one: Seen[Glass], rules: RuleSet) -> bool:
+    """Whether less light comes through a pane than the rule set asks for."""
+    least = _least_light(one.place, rules)
+    return one.body.light_percent is not None and least is not None and one.body.light_percent < least
+
+
 def _least_light(place: str, rules: RuleSet) -> int | None:
     if place == SCREEN:
         return rules.front_light[0]

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 
-from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.corners.tyres import corner_table
+from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.entries.corners import (
     Brake,
     DiscCracks,
@@ -22,14 +21,16 @@ from hakutsu.entries.corners import (
 )
 
 TENTH_MM = 0.1
+FLUID, PEDAL, PARKING = "brake_fluid", "brake_pedal", "parking_brake"
+GOOD = "corners.brake_fluid_good"
 NOT_GLYCOL = (FluidKind.SILICONE, FluidKind.MINERAL)
 
 
-def brake_found(wheel: str, brake: Brake, *, regenerative: bool = False) -> list[Found]:
+def brake_found(wheel: str, brake: Brake, *, regenerative: bool = False) -> list[Finding]:
     """Findings at one brake."""
-    rubbing = [*_pad_found(wheel, brake), *_disc_found(wheel, brake, regenerative)]
     return [
-        *(replace(one, friction=True) for one in rubbing),
+        *_pad_found(wheel, brake),
+        *_disc_found(wheel, brake, regenerative),
         *_drum_found(wheel, brake),
         *_pipe_found(wheel, brake),
     ]
@@ -46,42 +47,41 @@ def thinnest_pad(brake: Brake) -> float | None:
     return sum(brake.pad_range_mm) / 2 if brake.pad_range_mm else None
 
 
-def _pad_found(wheel: str, brake: Brake) -> list[Found]:
-    row, found, pads = corner_table()["pad"], [], _pads(brake)
+def _pad_found(wheel: str, brake: Brake) -> list[Finding]:
+    row, seen, pads = corner_table()["pad"], [], _pads(brake)
     thin = min(pads, default=None)
     if thin is not None and thin < row["unsafe_mm"]:
-        found.append(
-            Found(wheel, f"pad {{depth {thin}}}: unsafe", Follows.SETTLE, ("below 2 mm of friction",), by_wear=True)
-        )
+        below = f"below {{depth {row['unsafe_mm']:g}}} of friction"
+        seen.append(found("corners.pad_unsafe", wheel, f"pad {{depth {thin}}}: unsafe", (below,)))
     elif thin is not None and thin <= row["change_mm"]:
-        found.append(
-            Found(
-                wheel, f"pad {{depth {thin}}}: change", Follows.SETTLE, ("3 mm of friction is the end",), by_wear=True
-            )
-        )
+        end = f"{{depth {row['change_mm']:g}}} of friction is the end"
+        seen.append(found("corners.pad_at_end", wheel, f"pad {{depth {thin}}}: change", (end,)))
     if len(pads) == 2 and abs(pads[0] - pads[1]) > row["differ_mm"]:
         less = "inner" if pads[0] < pads[1] else "outer"
         words = f"{less} pad {{depth {abs(pads[0] - pads[1]):.2f}}} thinner than the other: slide or piston stuck"
-        found.append(Found(wheel, words, Follows.SETTLE))
+        seen.append(found("corners.pads_uneven", wheel, words))
     if brake.taper_mm:
-        found.append(Found(wheel, f"pad worn {{depth {brake.taper_mm}}} out of true: the caliper tilts", Follows.LOOK))
-    return found
+        words = f"pad worn {{depth {brake.taper_mm}}} out of true: the caliper tilts"
+        seen.append(found("corners.pad_taper", wheel, words))
+    return seen
 
 
-def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Found]:
-    row, found = corner_table()["disc"], []
+def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
+    row, seen = corner_table()["disc"], []
     least = min(brake.disc_mm, default=None)
     if least is not None and brake.disc_min_mm is None:
-        found.append(Found(wheel, "no minimum noted: it is cast on the disc, never guessed", Follows.LOOK))
+        words = "no minimum noted: it is cast on the disc, never guessed"
+        seen.append(found("corners.disc_no_minimum", wheel, words))
     if least is not None and brake.disc_min_mm is not None and least <= brake.disc_min_mm:
         words = f"disc {{depth {least}}}, its minimum is {{depth {brake.disc_min_mm}}}"
-        found.append(Found(wheel, words, Follows.SETTLE, by_wear=True))
+        seen.append(found("corners.disc_at_minimum", wheel, words))
     varies = _varies_mm(brake)
     if varies > row["variation_mm"]:
-        found.append(Found(wheel, f"disc thickness varies by {varies:g} mm: brake shudder", Follows.SETTLE))
+        seen.append(found("corners.disc_varies", wheel, f"disc thickness varies by {varies:g} mm: brake shudder"))
     if brake.run_out_mm is not None and brake.run_out_mm > row["run_out_mm"]:
-        found.append(Found(wheel, f"disc runs out by {brake.run_out_mm:g} mm: the pedal pulses", Follows.SETTLE))
-    return found + _face_found(wheel, brake, regenerative)
+        words = f"disc runs out by {brake.run_out_mm:g} mm: the pedal pulses"
+        seen.append(found("corners.disc_runs_out", wheel, words))
+    return seen + _face_found(wheel, brake, regenerative)
 
 
 def _varies_mm(brake: Brake) -> float:
@@ -96,51 +96,52 @@ def _varies_mm(brake: Brake) -> float:
     return 0.0 if to_a_tenth and spread <= TENTH_MM else spread
 
 
-def _face_found(wheel: str, brake: Brake, regenerative: bool) -> list[Found]:
-    seen = (
-        (brake.cracks is DiscCracks.HEAT, "fine heat cracks in the disc", Follows.LOOK),
-        (brake.cracks is DiscCracks.THROUGH, "disc cracked through", Follows.SETTLE),
-        (brake.heat_marks, "blue or dark heat marks: it dragged, or was driven hard downhill", Follows.LOOK),
-        (brake.scoring is Scoring.DEEP, "disc deeply scored", Follows.SETTLE),
+def _face_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
+    told = (
+        (brake.cracks is DiscCracks.HEAT, "disc_heat_cracks", "fine heat cracks in the disc"),
+        (brake.cracks is DiscCracks.THROUGH, "disc_cracked", "disc cracked through"),
+        (brake.heat_marks, "disc_heat_marks", "blue or dark heat marks: it dragged, or was driven hard downhill"),
+        (brake.scoring is Scoring.DEEP, "disc_scored", "disc deeply scored"),
     )
-    found = [Found(wheel, words, follows) for there, words, follows in seen if there]
+    seen = [found(f"corners.{code}", wheel, words) for there, code, words in told if there]
     if brake.rust is not DiscRust.NONE:
         why = "the motor does most of the braking" if regenerative else "little used, or the slide sticks"
-        follows = Follows.SETTLE if brake.rust is DiscRust.DEEP else Follows.LOOK
-        found.append(Found(wheel, f"rust on the rubbing face, {brake.rust}: {why}", follows))
-    return found
+        words = f"rust on the rubbing face, {brake.rust}: {why}"
+        seen.append(found(f"corners.disc_rust_{brake.rust.value}", wheel, words))
+    return seen
 
 
-def _drum_found(wheel: str, brake: Brake) -> list[Found]:
-    found = []
+def _drum_found(wheel: str, brake: Brake) -> list[Finding]:
+    seen = []
     if brake.lining_mm is not None and brake.lining_mm <= corner_table()["drum"]["lining_mm"]:
-        found.append(Found(wheel, f"lining {{depth {brake.lining_mm}}}: change", Follows.SETTLE))
+        seen.append(found("corners.drum_lining_at_limit", wheel, f"lining {{depth {brake.lining_mm}}}: change"))
     if brake.drum_mm is not None and brake.drum_max_mm is not None and brake.drum_mm >= brake.drum_max_mm:
         words = f"drum {brake.drum_mm:g} mm across, its maximum is {brake.drum_max_mm:g}"
-        found.append(Found(wheel, words, Follows.SETTLE))
-    return found
+        seen.append(found("corners.drum_over_maximum", wheel, words))
+    return seen
 
 
-def _pipe_found(wheel: str, brake: Brake) -> list[Found]:
-    found = []
+def _pipe_found(wheel: str, brake: Brake) -> list[Finding]:
+    seen = []
     if brake.hose in (Hose.TO_CORD, Hose.SWELLING):
-        found.append(Found(wheel, f"brake hose {brake.hose}", Follows.SETTLE))
+        code = "hose_swelling" if brake.hose is Hose.SWELLING else "hose_cracked"
+        seen.append(found(f"corners.{code}", wheel, f"brake hose {brake.hose}"))
     elif brake.hose is Hose.HARD:
-        found.append(Found(wheel, "brake hose hardened: with the next brake job", Follows.BUDGET))
+        seen.append(found("corners.hose_hard", wheel, "brake hose hardened: with the next brake job"))
     if brake.pipe in (Pipe.PITTED, Pipe.PERFORATED):
         reason = ("no hard brake test on corroded pipes",)
-        found.append(Found(wheel, f"brake pipe {brake.pipe}", Follows.SETTLE, reason))
+        seen.append(found(f"corners.pipe_{brake.pipe.value}", wheel, f"brake pipe {brake.pipe}", reason))
     elif brake.pipe is Pipe.SCALE:
-        found.append(Found(wheel, "brake pipe scaling", Follows.BUDGET))
+        seen.append(found("corners.pipe_scaling", wheel, "brake pipe scaling"))
     if brake.wet:
-        found.append(Found(wheel, "wet with brake fluid", Follows.SETTLE))
-    return found
+        seen.append(found("corners.brake_wet", wheel, "wet with brake fluid"))
+    return seen
 
 
-def brake_axle_found(brakes: Mapping[str, Brake]) -> list[Found]:
+def brake_axle_found(brakes: Mapping[str, Brake]) -> list[Finding]:
     """Pads that differ left and right."""
-    found = []
-    for axle in ("front", "rear"):
+    seen = []
+    for subject, axle in AXLES.items():
         thin = [thinnest_pad(b) if (b := brakes.get(f"wheel_{axle}_{s}")) else None for s in ("left", "right")]
         if thin[0] is None or thin[1] is None:
             continue
@@ -148,65 +149,65 @@ def brake_axle_found(brakes: Mapping[str, Brake]) -> list[Found]:
         if off > corner_table()["pad"]["differ_mm"]:
             less = "left" if thin[0] < thin[1] else "right"
             words = f"{{{less}}} pads {{depth {off:.2f}}} thinner than the other side’s: slide, piston or hose"
-            found.append(Found(axle, words, Follows.SETTLE, friction=True))
-    return found
+            seen.append(found("corners.pads_differ", subject, words))
+    return seen
 
 
-def fluid_found(fluid: Fluid) -> list[Found]:
+def fluid_found(fluid: Fluid) -> list[Finding]:
     """What a test of brake fluid says; the boiling point outranks the water; neither holds for silicone or mineral."""
-    row, found = corner_table()["fluid"], []
+    row, seen = corner_table()["fluid"], []
     measured = fluid.water_percent is not None or fluid.boils_c is not None
     if measured and fluid.kind in NOT_GLYCOL:
         words = f"{fluid.kind} fluid: neither water nor boiling point tells its state with these testers"
-        found.append(Found("", words, Follows.NOTE))
+        seen.append(found("corners.brake_fluid_not_testable", FLUID, words))
     elif fluid.boils_c is not None:
-        wet = float(row["boils"].get(fluid.kind.value, row["boils"]["DOT 4"])[1])
+        wet = float(row["boils"].get(fluid.kind.value, row["boils"]["dot4"])[1])
         words = f"brake fluid boils at {{temperature {fluid.boils_c}}}"
         kind = fluid.kind if fluid.kind.value in row["boils"] else "DOT 4, taken as usual"
         reason = f"wet minimum of {kind}: {{temperature {wet:g}}}"
         if fluid.boils_c <= wet + row["change_above_wet_c"]:
-            found.append(Found("", f"{words}: change now", Follows.SETTLE, (reason,)))
+            seen.append(found("corners.brake_fluid_boils_now", FLUID, f"{words}: change now", (reason,)))
         elif fluid.boils_c <= wet + row["plan_above_wet_c"]:
-            found.append(Found("", f"{words}: plan its change", Follows.BUDGET, (reason,)))
+            seen.append(found("corners.brake_fluid_boils_soon", FLUID, f"{words}: plan its change", (reason,)))
         else:
-            found.append(Found("", f"{words}: good", Follows.NOTE, (reason,)))
+            seen.append(found(GOOD, FLUID, f"{words}: good", (reason,)))
     elif fluid.water_percent is not None:
         reasons = ("the reservoir is drier than the calipers",)
         words = f"{fluid.water_percent:g} % water in the brake fluid"
         if fluid.water_percent >= row["water_change_percent"]:
-            found.append(Found("", f"{words}: change", Follows.SETTLE, reasons))
+            seen.append(found("corners.brake_fluid_wet", FLUID, f"{words}: change", reasons))
         elif fluid.water_percent >= row["water_plan_percent"]:
-            found.append(Found("", f"{words}: plan its change", Follows.BUDGET, reasons))
+            seen.append(found("corners.brake_fluid_damp", FLUID, f"{words}: plan its change", reasons))
         else:
-            found.append(Found("", f"{words}: good", Follows.NOTE, reasons))
+            seen.append(found(GOOD, FLUID, f"{words}: good", reasons))
     if fluid.dark and not measured:
-        found.append(Found("", "brake fluid dark: due, whatever else", Follows.BUDGET))
+        seen.append(found("corners.brake_fluid_dark", FLUID, "brake fluid dark: due, whatever else"))
     if fluid.low:
-        found.append(Found("", "brake fluid low: worn pads, or a leak", Follows.LOOK))
-    return found
+        seen.append(found("corners.brake_fluid_low", FLUID, "brake fluid low: worn pads, or a leak"))
+    return seen
 
 
 def fluid_tests_good(fluid: Fluid) -> bool:
     """Whether a test that holds for this fluid found nothing wrong with it."""
-    found = fluid_found(fluid)
-    return bool(found) and fluid.kind not in NOT_GLYCOL and found[0].follows is Follows.NOTE
+    return any(one.code == GOOD for one in fluid_found(fluid))
 
 
-def pedal_found(pedal: Pedal, brakes: Mapping[str, Brake]) -> list[Found]:
+def pedal_found(pedal: Pedal, brakes: Mapping[str, Brake]) -> list[Finding]:
     """What the pedal tells; a low or soft pedal and a wet pipe are one story."""
-    found = []
+    seen = []
     wet = [wheel for wheel, brake in brakes.items() if brake.wet]
     soft = pedal.low or pedal.sinks or pedal.firm in (Firm.SPONGY, Firm.FLOOR)
     if soft and wet:
         words = "the pedal is low or soft because fluid is lost"
-        found.append(Found("", words, Follows.SETTLE, tuple(f"wet at {{place {wheel}}}" for wheel in wet)))
+        reasons = tuple(f"wet at {{place {wheel}}}" for wheel in wet)
+        seen.append(found("corners.pedal_fluid_lost", PEDAL, words, reasons))
     elif pedal.sinks:
         words = "pedal sinks under pressure: main cylinder, or a leak"
-        found.append(Found("", words, Follows.SETTLE, ("held for 30 s",)))
+        seen.append(found("corners.pedal_sinks", PEDAL, words, ("held for 30 s",)))
     elif soft:
-        found.append(Found("", "pedal low or spongy: air, adjustment or a leak", Follows.SETTLE))
+        seen.append(found("corners.pedal_soft", PEDAL, "pedal low or spongy: air, adjustment or a leak"))
     if pedal.parking is Parking.WEAK:
-        found.append(Found("", "parking brake holds weakly", Follows.SETTLE))
+        seen.append(found("corners.parking_weak", PARKING, "parking brake holds weakly"))
     if pedal.parking is Parking.NOT:
-        found.append(Found("", "parking brake does not hold", Follows.SETTLE))
-    return found
+        seen.append(found("corners.parking_not", PARKING, "parking brake does not hold"))
+    return seen

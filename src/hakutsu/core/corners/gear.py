@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.corners.tyres import corner_table
+from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.core.life.components import components
 from hakutsu.entries.corners import Gear, Grade
 
@@ -24,8 +24,8 @@ def grade_means(part: str, grade: Grade) -> str:
     return MEANS.get(part, {}).get(grade, "")
 
 
-def gear_found(wheel: str, gear: Gear) -> list[Found]:
-    """A finding for what is worn or worse."""
+def gear_found(piece: str, gear: Gear) -> list[Finding]:
+    """A finding for a piece (part and corner) that is worn or worse."""
     one = components().get(gear.part)
     name = one.name if one else gear.part
     means = grade_means(gear.part, gear.grade)
@@ -35,26 +35,27 @@ def gear_found(wheel: str, gear: Gear) -> list[Found]:
         how = (*how, f"{gear.play_mm:g} mm of play")
     if gear.on_tyre:
         how = (*how, "lies against the tyre")
-    if gear.grade in (Grade.FAILING, Grade.FAILED):
-        return [Found(wheel, words, Follows.SETTLE, how)]
-    return [Found(wheel, words, Follows.BUDGET, how)] if gear.grade is Grade.WORN else []
+    if gear.grade not in (Grade.WORN, Grade.FAILING, Grade.FAILED):
+        return []
+    return [found(f"corners.gear_{gear.grade.value}", piece, words, how, job=piece)]
 
 
-def sides_found(gear: Mapping[str, Gear], heights: Mapping[str, float]) -> list[Found]:
+def sides_found(gear: Mapping[str, Gear], heights: Mapping[str, float]) -> list[Finding]:
     """What is new on one side only, and a body that hangs to one side."""
-    found = []
-    for axle in ("front", "rear"):
+    seen = []
+    for subject, axle in AXLES.items():
         for part in components().values():
             left, right = (gear.get(f"{part.key}:{axle}_{side}") for side in ("left", "right"))
             if left and right and (left.grade is Grade.FRESH) != (right.grade is Grade.FRESH):
                 side = "left" if left.grade is Grade.FRESH else "right"
                 words = f"{part.name} new on the {{{side}}} only: why?"
-                found.append(Found(axle, words, Follows.LOOK, ("a knock, or a part that failed early",)))
+                why = ("a knock, or a part that failed early",)
+                seen.append(found("corners.gear_new_one_side", f"{part.key}:{axle}", words, why))
         both = [heights.get(f"wheel_{axle}_{side}") for side in ("left", "right")]
         if both[0] is not None and both[1] is not None:
             off = both[0] - both[1]
             if abs(off) >= corner_table()["height"]["differ_mm"]:
                 side = "left" if off < 0 else "right"
                 words = f"stands {abs(off):g} mm lower on the {{{side}}}: spring, or the body"
-                found.append(Found(axle, words, Follows.LOOK))
-    return found
+                seen.append(found("corners.stands_lower", subject, words))
+    return seen

@@ -10,8 +10,8 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from hakutsu.core.corners.found import Follows, Found
 from hakutsu.core.corners.sizes import tyre_size
+from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.entries.corners import Cracks, Method, PerCentOf, Season, Shape, Tyre, TyreDamage
 from hakutsu.vehicle.mechanics import Drive, Mechanics
 from hakutsu.vehicle.quantities import signed
@@ -93,19 +93,20 @@ def age_years(tyre: Tyre, now: date) -> float | None:
     return None if made is None else (now - made).days / 365.25
 
 
-def pattern(grooves: tuple[float, ...]) -> str:
-    """What three grooves (inner, middle, outer) say; empty where they do not differ by a millimetre."""
+def pattern(grooves: tuple[float, ...]) -> tuple[str, str] | None:
+    """What three grooves (inner, middle, outer) say: code and words; none where they do not differ by a millimetre."""
     if len(grooves) != 3:
-        return ""
+        return None
     inner, middle, outer = grooves
     least = corner_table()["tyre"]["pattern_mm"]
     if min(inner, outer) - middle >= least:
-        return "centre worn: run with too much pressure"
+        return "corners.tyre_centre_worn", "centre worn: run with too much pressure"
     if middle - max(inner, outer) >= least:
-        return "both shoulders worn: run with too little pressure"
+        return "corners.tyre_shoulders_worn", "both shoulders worn: run with too little pressure"
     if abs(inner - outer) >= least:
-        return f"{'inner' if inner < outer else 'outer'} shoulder worn: camber or toe, have the geometry measured"
-    return ""
+        side = "inner" if inner < outer else "outer"
+        return "corners.tyre_one_shoulder_worn", f"{side} shoulder worn: camber or toe, have the geometry measured"
+    return None
 
 
 SHAPES = {
@@ -115,30 +116,33 @@ SHAPES = {
 }
 
 
-def tyre_found(wheel: str, tyre: Tyre, rules: RuleSet, mechanics: Mechanics, now: date) -> list[Found]:
+def tyre_found(wheel: str, tyre: Tyre, rules: RuleSet, mechanics: Mechanics, now: date) -> list[Finding]:
     """Findings at one tyre."""
     row = corner_table()["tyre"]
-    found = [*_depth_found(wheel, tyre, rules)]
-    words = pattern(tyre.depth_mm) or pattern(tyre.second_mm)
-    if words:
-        found.append(Found(wheel, words, Follows.LOOK, ("a pull or vibration on the road makes it stronger",)))
+    seen = [*_depth_found(wheel, tyre, rules)]
+    worn = pattern(tyre.depth_mm) or pattern(tyre.second_mm)
+    if worn:
+        seen.append(found(worn[0], wheel, worn[1], ("a pull or vibration on the road makes it stronger",)))
     if tyre.shape is not Shape.NONE:
-        found.append(Found(wheel, SHAPES[tyre.shape], Follows.LOOK, ("seen or felt by hand",)))
+        seen.append(
+            found(f"corners.tyre_{tyre.shape.value}", wheel, SHAPES[tyre.shape], ("seen or felt by hand",))
+        )  # fmt: skip
     spread = max(tyre.depth_mm, default=0) - min(tyre.depth_mm, default=0)
     if spread > row["second_place_mm"] and not tyre.second_mm:
-        found.append(Found(wheel, "grooves differ: measure at a second place round the tyre", Follows.LOOK))
-    found += _age_found(wheel, tyre, mechanics, now)
+        seen.append(
+            found("corners.tyre_measure_again", wheel, "grooves differ: measure at a second place round the tyre")
+        )  # fmt: skip
+    seen += _age_found(wheel, tyre, mechanics, now)
     for damage in tyre.damage:
-        grave = damage not in (TyreDamage.CROWN_PLUG, TyreDamage.RIM_PROTECTOR, TyreDamage.CUT)
-        words = f"{damage}{'' if grave else ': a finding under the local rule'}"
-        found.append(Found(wheel, words, Follows.SETTLE if grave else Follows.LOOK))
+        local = damage in (TyreDamage.CROWN_PLUG, TyreDamage.RIM_PROTECTOR, TyreDamage.CUT)
+        words = f"{damage}{': a finding under the local rule' if local else ''}"
+        seen.append(found(f"corners.tyre_{damage.value}", wheel, words))
     if tyre.cracks in (Cracks.FINE, Cracks.OPEN):
-        follows = Follows.SETTLE if tyre.cracks is Cracks.OPEN else Follows.LOOK
-        found.append(Found(wheel, f"{tyre.cracks} cracks in the rubber", follows))
-    return found + _size_found(wheel, tyre, mechanics)
+        seen.append(found(f"corners.tyre_cracks_{tyre.cracks.value}", wheel, f"{tyre.cracks} cracks in the rubber"))
+    return seen + _size_found(wheel, tyre, mechanics)
 
 
-def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Found]:
+def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Finding]:
     depth = ruling_depth(tyre, rules.tread_mm)
     if depth is None:
         return []
@@ -147,48 +151,50 @@ def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Found]:
     reason = (f"{{depth {depth.mm:.2f}}}, {depth.words}",)
     if depth.mm < rules.tread_mm:
         words = f"below the legal {{depth {rules.tread_mm}}}, {rules.name}"
-        return [Found(wheel, words, Follows.SETTLE, reason, by_wear=True)]
+        return [found("corners.tyre_below_legal", wheel, words, reason)]
     if depth.mm < law:
         words = f"below what winter asks for, {{depth {law}}}, {rules.name}"
-        return [Found(wheel, words, Follows.SETTLE, reason)]
+        return [found("corners.tyre_below_winter", wheel, words, reason)]
     if depth.mm < advice:
-        return [Found(wheel, f"below the advised {{depth {advice}}}", Follows.BUDGET, reason)]
+        return [found("corners.tyre_below_advice", wheel, f"below the advised {{depth {advice}}}", reason)]
     return []
 
 
-def _age_found(wheel: str, tyre: Tyre, mechanics: Mechanics, now: date) -> list[Found]:
+def _age_found(wheel: str, tyre: Tyre, mechanics: Mechanics, now: date) -> list[Finding]:
     row, age = corner_table()["tyre"], age_years(tyre, now)
     if fault := code_fault(tyre.date_code, now):
-        found = [Found(wheel, f"date code {tyre.date_code}: {fault}", Follows.LOOK)]
+        seen = [found("corners.tyre_date_unread", wheel, f"date code {tyre.date_code}: {fault}")]
     else:
-        found = []
+        seen = []
     if age is None:
-        return found
+        return seen
     reason = (f"date code {tyre.date_code}",)
     if age >= row["replace_years"]:
-        found.append(Found(wheel, f"{age:.0f} years old: replace, whatever its depth", Follows.SETTLE, reason))
+        seen.append(found("corners.tyre_too_old", wheel, f"{age:.0f} years old: replace, whatever its depth", reason))
     elif age >= row["look_years"]:
-        found.append(Found(wheel, f"{age:.0f} years old: look closely for cracks", Follows.LOOK, reason))
+        seen.append(found("corners.tyre_ageing", wheel, f"{age:.0f} years old: look closely for cracks", reason))
     vehicle = mechanics.age_years(now)
     if vehicle is not None and (age - vehicle) * 12 > row["other_wheel_months"]:
-        found.append(Found(wheel, "older than the vehicle: a wheel of another one", Follows.LOOK, reason))
-    return found
+        words = "older than the vehicle: a wheel of another one"
+        seen.append(found("corners.tyre_older_than_vehicle", wheel, words, reason))
+    return seen
 
 
-def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Found]:
+def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Finding]:
     placard = mechanics.front_size if "front" in wheel else mechanics.rear_size or mechanics.front_size
     size, wanted = tyre_size(tyre.size), tyre_size(placard)
-    found = []
+    seen = []
     if tyre.size and size is None:
-        found.append(Found(wheel, f"size “{tyre.size}” cannot be read: check the side wall", Follows.LOOK))
+        words = f"size “{tyre.size}” cannot be read: check the side wall"
+        seen.append(found("corners.tyre_size_unread", wheel, words))
     if size and wanted and wheel != "wheel_spare":
         if size.plain != wanted.plain:
             off = (size.circumference_m / wanted.circumference_m - 1) * 100
             words = f"{size.text} where the placard says {wanted.text}: {signed(off)} % round"
-            found.append(Found(wheel, words, Follows.SETTLE))
+            seen.append(found("corners.tyre_size_wrong", wheel, words))
         elif size.load and wanted.load and size.load < wanted.load:
             words = f"load index {size.load} below the placard’s {wanted.load}"
-            found.append(Found(wheel, words, Follows.SETTLE))
+            seen.append(found("corners.tyre_load_low", wheel, words))
     bar = mechanics.front_bar if "front" in wheel else mechanics.rear_bar or mechanics.front_bar
     row = corner_table()["tyre"]
     if tyre.pressure_bar is not None and bar is not None and wheel != "wheel_spare":
@@ -198,39 +204,39 @@ def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Found]:
             words = (
                 f"{{pressure {tyre.pressure_bar}}} where {{pressure {want:.2f}}} belong: a leak, or never looked after"
             )
-            found.append(Found(wheel, words, Follows.LOOK))
-    return found
+            seen.append(found("corners.tyre_pressure_low", wheel, words))
+    return seen
 
 
-def axle_found(tyres: Mapping[str, Tyre], rules: RuleSet, mechanics: Mechanics) -> list[Found]:
+def axle_found(tyres: Mapping[str, Tyre], rules: RuleSet, mechanics: Mechanics) -> list[Finding]:
     """Differences between the tyres of an axle, and round a vehicle that drives all wheels."""
-    found = []
-    for axle in ("front", "rear"):
+    seen = []
+    for subject, axle in AXLES.items():
         left, right = (tyres.get(f"wheel_{axle}_{side}") for side in ("left", "right"))
         if left and right:
-            found += _pair_found(axle, left, right, rules)
-    return found + (_all_wheel_found(tyres, rules) if mechanics.drive is Drive.ALL else [])
+            seen += _pair_found(subject, left, right, rules)
+    return seen + (_all_wheel_found(tyres, rules) if mechanics.drive is Drive.ALL else [])
 
 
-def _pair_found(axle: str, left: Tyre, right: Tyre, rules: RuleSet) -> list[Found]:
-    found = []
+def _pair_found(axle: str, left: Tyre, right: Tyre, rules: RuleSet) -> list[Finding]:
+    seen = []
     sizes = [tyre_size(one.size) for one in (left, right)]
     if all(sizes) and sizes[0].plain != sizes[1].plain:  # type: ignore[union-attr]
         words = f"two sizes on one axle: {left.size} and {right.size}"
-        found.append(Found(axle, words, Follows.SETTLE))
+        seen.append(found("corners.tyre_two_sizes", axle, words))
     if left.make and right.make and left.make.casefold() != right.make.casefold():
         words = f"two makes or patterns on one axle: {left.make} and {right.make}"
-        found.append(Found(axle, words, Follows.LOOK, ("braking and grip differ left and right",)))
+        seen.append(found("corners.tyre_two_makes", axle, words, ("braking and grip differ left and right",)))
     if Season.UNKNOWN not in (left.season, right.season) and left.season is not right.season:
-        found.append(Found(axle, f"{left.season} and {right.season} on one axle", Follows.SETTLE))
+        seen.append(found("corners.tyre_two_seasons", axle, f"{left.season} and {right.season} on one axle"))
     depths = [ruling_depth(one, rules.tread_mm) for one in (left, right)]
     if depths[0] and depths[1]:
         off = abs(depths[0].mm - depths[1].mm)
         if off >= corner_table()["tyre"]["sides_mm"]:
             less = "left" if depths[0].mm < depths[1].mm else "right"
             words = f"{{{less}}} tyre {{depth {off:.2f}}} lower than its mate: one replaced alone, or that side drags"
-            found.append(Found(axle, words, Follows.LOOK))
-    return found
+            seen.append(found("corners.tyre_depths_differ", axle, words))
+    return seen
 
 
 def effective_diameters(tyres: Mapping[str, Tyre], rules: RuleSet) -> dict[str, float]:
@@ -243,15 +249,15 @@ def effective_diameters(tyres: Mapping[str, Tyre], rules: RuleSet) -> dict[str, 
     return found
 
 
-def _all_wheel_found(tyres: Mapping[str, Tyre], rules: RuleSet) -> list[Found]:
+def _all_wheel_found(tyres: Mapping[str, Tyre], rules: RuleSet) -> list[Finding]:
     diameters = effective_diameters(tyres, rules)
     if len(diameters) < 2:
         return []
     row, off = corner_table()["tyre"], (max(diameters.values()) / min(diameters.values()) - 1) * 100
     if off <= row["diameter_watch_percent"]:
         return []
-    grave = off > row["diameter_settle_percent"]
+    code = "rolling_sizes_apart" if off > row["diameter_settle_percent"] else "rolling_sizes_differ"
     words = f"rolling sizes differ by {off:.1f} % between wheels that are driven together: strains the driveline"
     reasons = tuple(f"{{place {wheel}}}: {mm:.0f} mm across" for wheel, mm in diameters.items())
     reasons = (*reasons, "all four alike is the cure; the maker’s limit rules")
-    return [Found("", words, Follows.SETTLE if grave else Follows.LOOK, reasons)]
+    return [found(f"corners.{code}", "wheels", words, reasons)]

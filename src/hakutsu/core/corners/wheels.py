@@ -4,43 +4,46 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from hakutsu.core.corners.found import Follows, Found
+from hakutsu.core.findings import Finding, found
 from hakutsu.entries.corners import Liner, SpareKind, Wheel
 from hakutsu.vehicle.places import SPARE
 
 POOR_LINERS = (Liner.TORN, Liner.MISSING, Liner.RUSTY)
 
 
-def wheel_found(place: str, wheel: Wheel) -> list[Found]:
+def wheel_found(place: str, wheel: Wheel) -> list[Finding]:
     """Findings at one wheel."""
-    found = []
+    seen = []
     for count, words in ((wheel.fixings_missing, "missing"), (wheel.fixings_loose, "loose")):
         if count:
             many = "s" if count > 1 else ""
-            found.append(Found(place, f"{count} wheel fixing{many} {words}", Follows.SETTLE))
+            seen.append(found(f"corners.fixings_{words}", place, f"{count} wheel fixing{many} {words}"))
     said = (
-        (wheel.fixings_cracked, "a wheel fixing cracked", Follows.SETTLE),
-        (wheel.fixings_odd, "wheel fixings not all alike", Follows.LOOK),
-        (wheel.lock_key is False, "key of the lock nuts not found", Follows.SETTLE),
-        (wheel.odd, "another wheel than the rest: where is the fifth?", Follows.LOOK),
-        (wheel.refinished, "this one was refinished", Follows.NOTE),
-        (wheel.cap_missing, "cap missing", Follows.NOTE),
+        (wheel.fixings_cracked, "fixing_cracked", "a wheel fixing cracked"),
+        (wheel.fixings_odd, "fixings_odd", "wheel fixings not all alike"),
+        (wheel.lock_key is False, "lock_key_missing", "key of the lock nuts not found"),
+        (wheel.odd, "wheel_odd", "another wheel than the rest: where is the fifth?"),
+        (wheel.refinished, "wheel_refinished", "this one was refinished"),
+        (wheel.cap_missing, "cap_missing", "cap missing"),
     )
-    found += [Found(place, words, follows) for there, words, follows in said if there]
+    seen += [found(f"corners.{code}", place, words) for there, code, words in said if there]
     if wheel.liner in POOR_LINERS:
-        found.append(Found(place, f"inner arch: {wheel.liner}", Follows.LOOK, ("take a picture",)))
+        seen.append(
+            found(f"corners.liner_{wheel.liner.value}", place, f"inner arch: {wheel.liner}", ("take a picture",))
+        )  # fmt: skip
     if wheel.spare is SpareKind.NARROW and place != SPARE:
         words = "a narrow spare is on the vehicle: the road test is limited to its speed"
-        found.append(Found(place, words, Follows.LOOK))
+        seen.append(found("corners.narrow_spare_on", place, words))
     if place == SPARE and wheel.spare is SpareKind.MISSING:
-        found.append(Found(place, "nothing where the spare belongs", Follows.LOOK))
-    return found
+        seen.append(found("corners.spare_missing", place, "nothing where the spare belongs"))
+    return seen
 
 
-def set_found(wheels: Mapping[str, Wheel]) -> list[Found]:
+def set_found(wheels: Mapping[str, Wheel]) -> list[Finding]:
     """What does not belong together among the wheels on the vehicle."""
     designs = {place: wheel.design for place, wheel in wheels.items() if wheel.design and place != SPARE}
     if len({design.casefold() for design in designs.values()}) < 2:
         return []
     reasons = tuple(f"{{place {place}}}: {design}" for place, design in designs.items())
-    return [Found("", "wheels of more than one design: where do they come from?", Follows.LOOK, reasons)]
+    words = "wheels of more than one design: where do they come from?"
+    return [found("corners.wheel_designs_differ", "wheels", words, reasons)]

@@ -11,6 +11,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import exp
 
+from hakutsu.core.findings import Finding, found
+
 PRESSURE_PA = 101_325.0
 KEPT_ENTHALPY, VENT_HUMIDITY, FLOOR_C = 0.52, 0.95, 3.0
 HEALTHY_C, WEAK_C = 4.0, 9.0
@@ -106,3 +108,18 @@ def cooling(
 def heater(vent_c: float, *, engine_warm: bool) -> bool | None:
     """Whether the heater heats: 45 °C at the vent on a warm engine; none on a cold one."""
     return vent_c >= HEATER_C if engine_warm else None
+
+
+COOLED = {Cooling.HEALTHY: "engine.air_good", Cooling.WEAK: "engine.air_weak", Cooling.NOT: "engine.air_not",
+          Cooling.WORKS: "engine.air_works"}  # fmt: skip
+
+
+def air_found(air: AirVerdict, heats: bool | None) -> list[Finding]:
+    """What vent and heater say, as far as they say anything."""
+    told = []
+    if air.cooling in COOLED:
+        told.append(found(COOLED[air.cooling], "air_conditioning", f"air-conditioning {air.cooling}", (air.because,)))
+    if heats is not None:
+        words = "the heater heats" if heats else "the heater does not heat on a warm engine"
+        told.append(found(f"engine.heater_{'good' if heats else 'cold'}", "heater", words))
+    return told

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from math import exp, log, sqrt
@@ -9,6 +10,8 @@ from math import exp, log, sqrt
 import numpy as np
 
 from hakutsu.core.estimate import Estimate
+from hakutsu.core.findings import Finding, found
+from hakutsu.vehicle.mechanics import Chemistry
 
 REST_HOURS = 4.0
 FULL = ((11.9, 0.0), (12.06, 0.25), (12.24, 0.5), (12.45, 0.75), (12.65, 1.0))
@@ -18,15 +21,8 @@ CHARGING = (13.8, 14.7)
 GOOD_SHARE, WEAK_SHARE = 0.80, 0.60
 NMC_GOOD_MV, NMC_WATCH_MV = 30.0, 100.0
 PACK_PER_ROOT_YEAR, PACK_PER_CYCLE, PACK_LOSS_GSD = 0.03, 0.000_12, 1.4
+LIMIT = 0.70
 Z80 = 1.2815515655446004
-
-
-class Chemistry(StrEnum):
-    """What a pack's cells are made of."""
-
-    UNKNOWN = "not known"
-    NMC = "NMC"
-    LFP = "LFP"
 
 
 class Level(StrEnum):
@@ -41,10 +37,11 @@ class Level(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Said:
-    """A verdict with its words."""
+    """A verdict with its words, and of which number it is (a key)."""
 
     level: Level
     words: str
+    of: str = ""
 
 
 def charge(volts: float, *, agm: bool = False, six: bool = False) -> float:
@@ -67,10 +64,10 @@ def rest_voltage(
         if not there
     ]
     if missing:
-        return Said(Level.INCONCLUSIVE, f"{volts:g} V says nothing: not {', not '.join(missing)}")
+        return Said(Level.INCONCLUSIVE, f"{volts:g} V says nothing: not {', not '.join(missing)}", "rest")
     share = charge(volts, agm=agm, six=six)
     level = Level.GOOD if share >= 0.7 else Level.WATCH if share >= 0.4 else Level.BAD
-    return Said(level, f"{volts:g} V at rest: about {100 * share:.0f} % charged")
+    return Said(level, f"{volts:g} V at rest: about {100 * share:.0f} % charged", "rest")
 
 
 def cranking_minimum(air_c: float) -> float:
@@ -84,17 +81,17 @@ def cranking(volts: float, air_c: float) -> Said:
     """What the lowest voltage while cranking says, the first 200 ms left out."""
     least = cranking_minimum(air_c)
     words = f"{volts:g} V while cranking, at least {least:.2f} V belong at this temperature"
-    return Said(Level.GOOD if volts >= least else Level.WATCH, words)
+    return Said(Level.GOOD if volts >= least else Level.WATCH, words, "cranking")
 
 
 def charging(volts: float, *, smart: bool = False) -> Said:
     """What the charging voltage says; smart systems go their own ways."""
     low, high = CHARGING
     if low <= volts <= high:
-        return Said(Level.GOOD, f"charges at {volts:g} V")
+        return Said(Level.GOOD, f"charges at {volts:g} V", "charging")
     if smart:
-        return Said(Level.INCONCLUSIVE, f"{volts:g} V: a smart system may do so")
-    return Said(Level.FAULT, f"{volts:g} V where {low:g} to {high:g} V belong")
+        return Said(Level.INCONCLUSIVE, f"{volts:g} V: a smart system may do so", "charging")
+    return Said(Level.FAULT, f"{volts:g} V where {low:g} to {high:g} V belong", "charging")
 
 
 def conductance(measured: float, rated: float) -> Said:
@@ -109,7 +106,7 @@ def conductance(measured: float, rated: float) -> Said:
         raise ValueError("the rated value is above 0")
     share = measured / rated
     level = Level.GOOD if share >= GOOD_SHARE else Level.WATCH if share >= WEAK_SHARE else Level.BAD
-    return Said(level, f"{100 * share:.0f} % of its rating")
+    return Said(level, f"{100 * share:.0f} % of its rating", "test")
 
 
 def cell_spread(spread_mv: float, charged: float | None, chemistry: Chemistry) -> Said:
@@ -133,3 +130,27 @@ def pack_health(years: float, full_cycles: float) -> Estimate:
     return Estimate(
         1 - min(loss, 1.0), 1 - min(loss * spread, 1.0), 1 - loss / spread, basis=("population figures of our own",)
     )
+
+
+FOUND = {
+    ("rest", Level.WATCH): "engine.battery_low", ("rest", Level.BAD): "engine.battery_flat",
+    ("cranking", Level.WATCH): "engine.cranking_low", ("charging", Level.FAULT): "engine.charging_fault",
+    ("charging", Level.GOOD): "engine.charging_good", ("test", Level.BAD): "engine.battery_failed",
+    ("test", Level.WATCH): "engine.battery_weak", ("test", Level.GOOD): "engine.battery_good",
+}  # fmt: skip
+CELLS = {Level.WATCH: "engine.cells_drifting", Level.FAULT: "engine.cells_apart"}
+
+
+def battery_found(said: Iterable[Said]) -> list[Finding]:
+    """What the numbers of a starter battery and its charging say."""
+    return [found(FOUND[one.of, one.level], "battery", one.words) for one in said if (one.of, one.level) in FOUND]
+
+
+def pack_found(said: Iterable[Said], health: float | None) -> list[Finding]:
+    """What cells and health (0 to 1) of a high-voltage pack say."""
+    told = [found(CELLS[one.level], "pack", one.words) for one in said if one.level in CELLS]
+    if health is not None and health < LIMIT:
+        told.append(
+            found("engine.pack_worn", "pack", f"health {100 * health:.0f} % where {100 * LIMIT:.0f} % is the end")
+        )
+    return told

@@ -9,22 +9,20 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from hakutsu.core.corners.found import Follows
+from hakutsu.core.findings import Finding, found
 from hakutsu.entries.fluids import Fluid
+from hakutsu.vehicle.keyed import key_of
 
-FOLLOWS = {"settle": Follows.SETTLE, "budget": Follows.BUDGET, "look": Follows.LOOK, "note": Follows.NOTE}
 FREEZE_MARGIN_C = 5.0
 
 
 @dataclass(frozen=True, slots=True)
 class FluidFound:
-    """What looks at fluids say: the fluids, words, what to check next, what follows, what is due by the calendar."""
+    """What looks at fluids say: the finding, the fluids it rests on, what to check next."""
 
+    finding: Finding
     fluids: tuple[str, ...]
-    words: str
     next: str
-    follows: Follows
-    due: str = ""
 
 
 @cache
@@ -60,7 +58,7 @@ def colour_words(key: str) -> str:
 def _holds(rule: Mapping[str, Any], seen: Fluid) -> bool:
     for field, values in rule["when"].items():
         said = getattr(seen, field)
-        here = {str(one) for one in said} if isinstance(said, tuple) else {str(said)}
+        here = {key_of(one) for one in said} if isinstance(said, tuple) else {key_of(said)}
         if not here & set(values):
             return False
     return True
@@ -76,18 +74,19 @@ def fluids_found(looks: Mapping[str, Fluid], winter_c: float | None = None) -> l
     """
     table = fluid_table()
     held = {r["key"]: r for r in table["rule"] if r["fluid"] in looks and _holds(r, looks[r["fluid"]])}
-    found, told = list[FluidFound](), set[str]()
+    seen, told = list[FluidFound](), set[str]()
     for one in table["combine"]:
         if held.keys() >= set(one["rules"]):
             told |= set(one["rules"])
             fluids = tuple(dict.fromkeys(held[key]["fluid"] for key in one["rules"]))
-            found.append(FluidFound(fluids, one["says"], one["next"], FOLLOWS[one["follows"]]))
-    found += [_one(rule) for key, rule in held.items() if key not in told]
-    return found + _freezes(looks.get("coolant"), winter_c)
+            seen.append(_one(one, fluids))
+    seen += [_one(rule, (rule["fluid"],)) for key, rule in held.items() if key not in told]
+    return seen + _freezes(looks.get("coolant"), winter_c)
 
 
-def _one(rule: Mapping[str, Any]) -> FluidFound:
-    return FluidFound((rule["fluid"],), rule["says"], rule["next"], FOLLOWS[rule["follows"]], rule.get("due", ""))
+def _one(rule: Mapping[str, Any], fluids: tuple[str, ...]) -> FluidFound:
+    told = found(f"engine.fluid_{rule['key']}", fluids[0], rule["says"], (rule["next"],) if rule["next"] else ())
+    return FluidFound(told, fluids, rule["next"])
 
 
 def _freezes(coolant: Fluid | None, winter_c: float | None) -> list[FluidFound]:
@@ -98,4 +97,5 @@ def _freezes(coolant: Fluid | None, winter_c: float | None) -> list[FluidFound]:
     words = (
         f"coolant freezes at {{temperature {coolant.freezes_c}}}: too early for a winter of {{temperature {winter_c}}}"
     )
-    return [FluidFound(("coolant",), words, "change it before frost", Follows.SETTLE, "coolant")]
+    next = "change it before frost"
+    return [FluidFound(found("engine.coolant_freezes", "coolant", words, (next,)), ("coolant",), next)]

@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import hypot, sqrt
 
-from hakutsu.core.corners.found import Follows
 from hakutsu.core.engine.idle import idle_table
 from hakutsu.core.estimate import Estimate
 
@@ -24,10 +23,12 @@ class OilReading:
 
 @dataclass(frozen=True, slots=True)
 class OilVerdict:
-    """What the hot readings say: in words, what follows; the rise [bar per 1,000/min] with its interval."""
+    """What the hot readings say: in words, the code of its finding (none where nothing is wrong or can be said), the
+    rise [bar per 1,000/min] with its interval.
+    """
 
     words: str
-    follows: Follows
+    code: str = ""
     rise: Estimate | None = None
 
 
@@ -44,7 +45,7 @@ def oil_verdict(readings: Sequence[OilReading]) -> OilVerdict | None:
     hot = [one for one in readings if one.coolant_c is not None and one.coolant_c >= row["hot_from_c"]]
     if not hot:
         words = f"read only below {{temperature {row['hot_from_c']}}}: says nothing of hot oil"
-        return OilVerdict(words, Follows.NOTE)
+        return OilVerdict(words)
     rise = _rise(hot)
     idle = [one for one in hot if one.rpm <= row["idle_to_rpm"]]
     low = [one for one in hot if one.bar + Z80 * row["read_sd_bar"] < wanted_bar(one.rpm)]
@@ -53,12 +54,14 @@ def oil_verdict(readings: Sequence[OilReading]) -> OilVerdict | None:
     rule = f"the rule of thumb wants {{pressure {wanted_bar(worst.rpm):.2f}}}"
     words = f"{{pressure {worst.bar}}} hot at {worst.rpm:.0f} rpm, {rule}"
     if low:
-        return OilVerdict(f"{words}: measure with a gauge of its own; bearings or pump", Follows.SETTLE, rise)
+        return OilVerdict(
+            f"{words}: measure with a gauge of its own; bearings or pump", "engine.oil_pressure_low", rise
+        )
     if near:
-        return OilVerdict(f"{words}: too near to tell", Follows.LOOK, rise)
+        return OilVerdict(f"{words}: too near to tell", "engine.oil_pressure_near", rise)
     if not idle:
-        return OilVerdict(f"{words}; not read hot at idle yet", Follows.LOOK, rise)
-    return OilVerdict(words, Follows.NOTE, rise)
+        return OilVerdict(f"{words}; not read hot at idle yet", "engine.oil_pressure_not_read", rise)
+    return OilVerdict(words, "", rise)
 
 
 def _rise(hot: Sequence[OilReading]) -> Estimate | None:

@@ -8,10 +8,9 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from hakutsu.core.corners.found import Follows, Found
-from hakutsu.core.engine.fluids import FOLLOWS
+from hakutsu.core.findings import Finding, found
 from hakutsu.entries.day import Arrival, Moved
-from hakutsu.entries.engine import Bay, Effect, EngineLook, EngineStart, Fumes
+from hakutsu.entries.engine import Bay, Effect, EngineLook, EngineStart, Fumes, Smoke
 
 WHERE = "bay"
 
@@ -22,60 +21,74 @@ def start_table() -> dict[str, Any]:
     return tomllib.loads((files("hakutsu.core.engine") / "data" / "start.toml").read_text(encoding="utf-8"))
 
 
-def stood_found(arrival: Arrival) -> list[Found]:
+def stood_found(arrival: Arrival) -> list[Finding]:
     """What standing says; the longest time it reached speaks for the shorter ones."""
-    table, found, days = start_table(), list[Found](), arrival.stood_days
+    table, seen, days = start_table(), list[Finding](), arrival.stood_days
     reached = [row for row in table["stood"] if days is not None and days >= row["days"]]
     if reached:
-        found.append(_row(reached[-1], (f"stood {days} days, {arrival.moved}",)))
+        row = reached[-1]
+        seen.append(found(f"engine.{row['is']}", WHERE, row["says"], (f"stood {days} days, {arrival.moved}",)))
     if arrival.moved is Moved.IDLED:
-        found.append(Found(WHERE, table["start"]["idled"], Follows.LOOK))
-    return found
+        seen.append(found("engine.only_idled", WHERE, table["start"]["idled"]))
+    return seen
 
 
-def start_found(start: EngineStart) -> list[Found]:
+def start_found(start: EngineStart) -> list[Finding]:
     """What the first start says."""
-    row, found = start_table()["start"], list[Found]()
+    row, seen = start_table()["start"], list[Finding]()
     if start.cranking_s is not None and start.cranking_s >= row["cranked_s"]:
-        found.append(Found(WHERE, row["cranked"], Follows.LOOK, (f"{start.cranking_s:g} s",)))
+        seen.append(found("engine.cranked_long", WHERE, row["cranked"], (f"{start.cranking_s:g} s",)))
     if start.jump_started:
-        found.append(Found(WHERE, row["jump"], Follows.NOTE, ("carried forward",)))
+        seen.append(found("engine.jump_started", WHERE, row["jump"], ("carried forward",)))
     if start.effect is Effect.NONE:
-        found.append(Found(WHERE, row["no_effect"], Follows.LOOK, (start.procedure,) if start.procedure else ()))
-    return found + noise_found(start.noise, start.noise_s)
+        why = (start.procedure,) if start.procedure else ()
+        seen.append(found("engine.procedure_no_effect", WHERE, row["no_effect"], why))
+    return seen + smoke_found(start.smoke) + noise_found(start.noise, start.noise_s)
 
 
-def noise_found(noise: str, seconds: float | None) -> list[Found]:
+def smoke_found(smoke: Smoke) -> list[Finding]:
+    """What smoke of a colour may mean; thin white that vanishes is water, and nothing."""
+    says = start_table()["smoke"].get(smoke.value)
+    return [found(f"engine.smoke_{smoke.value}", WHERE, f"{smoke} smoke: {says}")] if says else []
+
+
+def noise_found(noise: str, seconds: float | None) -> list[Finding]:
     """What a noise says by how long it lasted [s]; without seconds nothing but that it was heard."""
     if not noise:
         return []
     row = start_table()["noise"]
     if seconds is None:
-        return [Found(WHERE, f"{noise}: how long it lasted is not told", Follows.LOOK)]
+        return [found("engine.noise_not_timed", WHERE, f"{noise}: how long it lasted is not told")]
     stays = seconds >= row["gone_s"]
     words = f"{noise} for {seconds:g} s: {row['stays'] if stays else row['gone']}"
-    return [Found(WHERE, words, Follows.LOOK if stays else Follows.NOTE)]
+    return [found(f"engine.noise_{'stays' if stays else 'gone'}", WHERE, words)]
 
 
-def looks_found(looks: Iterable[EngineLook]) -> list[Found]:
-    """What crankcase fumes and noises say, the worst of each once."""
+def looks_found(looks: Iterable[EngineLook]) -> list[Finding]:
+    """What fumes, smoke, noises and what forbids running say, the worst of fumes once."""
     every = list(looks)
-    table, seen = start_table()["fumes"], {one.fumes for one in every}
-    found = []
-    if Fumes.PUFFING in seen:
-        found.append(Found(WHERE, table["puffing"], Follows.SETTLE))
-    elif Fumes.WISPS in seen:
-        found.append(Found(WHERE, table["wisps"], Follows.LOOK))
+    table, fumes = start_table()["fumes"], {one.fumes for one in every}
+    seen = []
+    if Fumes.PUFFING in fumes:
+        seen.append(found("engine.fumes_puffing", WHERE, table["puffing"]))
+    elif Fumes.WISPS in fumes:
+        seen.append(found("engine.fumes_wisps", WHERE, table["wisps"]))
     for one in every:
-        found += noise_found(one.noise, one.noise_s)
-    return found
+        seen += smoke_found(one.smoke) + noise_found(one.noise, one.noise_s)
+    must_stop = start_table()["stop"]
+    seen += [
+        found(f"engine.{key}", WHERE, must_stop[key]) for key in must_stop if any(getattr(one, key) for one in every)
+    ]
+    return seen
 
 
-def bay_found(bay: Bay) -> list[Found]:
-    """What signs under the bonnet say."""
-    side, seen = (f"on the {{{bay.side}}}",) if bay.side else (), {str(one) for one in bay.signs}
-    return [_row(row, side if row.get("sided") else ()) for row in start_table()["sign"] if row["is"] in seen]
-
-
-def _row(row: dict[str, Any], reasons: tuple[str, ...]) -> Found:
-    return Found(WHERE, row["says"], FOLLOWS[row["follows"]], reasons, job=row.get("job", ""))
+def bay_found(bay: Bay) -> list[Finding]:
+    """What signs under the bonnet say; one on a side lies at that corner."""
+    there = {one.value for one in bay.signs}
+    found_here = []
+    for row in start_table()["sign"]:
+        if row["is"] in there:
+            sided = bool(bay.side) and bool(row.get("sided"))
+            subject, why = (f"front_corner_{bay.side}", (f"on the {{{bay.side}}}",)) if sided else (WHERE, ())
+            found_here.append(found(f"engine.bay_{row['is']}", subject, row["says"], why))
+    return found_here

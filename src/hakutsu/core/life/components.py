@@ -9,6 +9,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any, Literal
 
+from hakutsu.vehicle.keyed import key_of
 from hakutsu.vehicle.mechanics import UNKNOWN, Drive, Mechanics, RearAxle
 
 CORNERS = ("front_left", "front_right", "rear_left", "rear_right")
@@ -127,7 +128,7 @@ def fitted(row: Component | Scheduled, vehicle: Mechanics) -> bool | None:
         return False
     answer: bool | None = True
     for field, known in row.fits.items():
-        value = str(getattr(vehicle, field))
+        value = key_of(getattr(vehicle, field))
         if value == UNKNOWN:
             answer = None
         elif value not in known:

@@ -11,11 +11,10 @@ from math import log
 
 import numpy as np
 
-from hakutsu.core.engine.electric import PACK_LOSS_GSD, PACK_PER_CYCLE, PACK_PER_ROOT_YEAR
+from hakutsu.core.engine.electric import LIMIT, PACK_LOSS_GSD, PACK_PER_CYCLE, PACK_PER_ROOT_YEAR
 from hakutsu.core.life.jobs import Basis, Job, strand
 from hakutsu.core.life.survival import AHEAD, MONTHS, Floats
 
-LIMIT = 0.70
 READ_SD = 0.02
 KM_PER_CYCLE = {"electric": 280.0, "hybrid": None}
 KEY = "pack"

@@ -6,13 +6,16 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from hakutsu.core.corners.found import Follows
+from hakutsu.core.consequence import SEEN
+from hakutsu.core.findings import Finding, found
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.fluids import Fluid, FluidLevel
 from hakutsu.entries.under import Leak, LeakFluid, Stage
 
+BAY = "bay"
 STAGES = list(Stage)
 LEAST_MINUTES = 5.0
+LOW_LEVEL = "under.leak_level_low"
 SUSPENDED = "we caused it: counts for nothing until it was looked at again"
 # Levels that a leak explains, by fluid: the key of the fluid looked at.
 LEVELS = {
@@ -24,19 +27,33 @@ LOW = (FluidLevel.LOW, FluidLevel.BELOW)
 
 @dataclass(frozen=True, slots=True)
 class LeakFound:
-    """A leak over all its looks: the worst stage, words of what changed, what follows, whether a second look is due;
-    where it shows; whether it is suspended because we caused it ourselves.
+    """A leak over all its looks: the worst stage, words of what changed, the code of its finding, whether a second
+    look is due, where it shows, whether it is suspended because we caused it, and what it explains.
     """
 
     fluid: LeakFluid
     origin: str
     stage: Stage
     words: str
-    follows: Follows
+    code: str
     again: bool
     zone: str = ""
     suspended: bool = False
     linked: tuple[str, ...] = ()
+
+    @property
+    def subject(self) -> str:
+        """The leak as a thing of its own: fluid, where from, and the zone it shows in, or the engine bay."""
+        return f"{self.fluid.value}:{'_'.join(self.origin.casefold().split())}:{self.zone or BAY}"
+
+    @property
+    def finding(self) -> Finding:
+        """What it asks for."""
+        reasons = tuple(one for one in (self.words, *self.linked) if one)
+        check = "look again after a known time" if self.again else ""
+        one = found(self.code, self.subject, f"{self.fluid} from {self.origin}: {self.stage}", reasons, check=check,
+                    why="seen once" if self.again else "", sureness=SEEN)  # fmt: skip
+        return replace(one, excused="suspended" if self.suspended else "")
 
 
 def leak_found(
@@ -55,7 +72,9 @@ def leak_found(
     kept = [one for one, mine in zip(looks, caused, strict=True) if not mine]
     if not kept:
         leak = max(looks, key=lambda one: one[0])[1]
-        return LeakFound(leak.fluid, leak.origin, leak.stage, SUSPENDED, Follows.NOTE, True, leak.zone, True)
+        return LeakFound(
+            leak.fluid, leak.origin, leak.stage, SUSPENDED, _code(leak.fluid, leak.stage), True, leak.zone, True
+        )
     every = sorted(kept, key=lambda one: one[0])
     first, last = every[0], every[-1]
     worst = max((one.stage for _, one in every), key=STAGES.index)
@@ -65,11 +84,17 @@ def leak_found(
     if touched and words:
         words += f"; in between somebody {', '.join(touched)}, so it proves less"
     if last[1].fluid is LeakFluid.WATER:
-        return LeakFound(last[1].fluid, last[1].origin, worst, "normal", Follows.NOTE, False, last[1].zone)
-    grave = STAGES.index(worst) >= STAGES.index(Stage.WEEP) or last[1].fluid in (LeakFluid.FUEL, LeakFluid.BRAKE)
-    follows = Follows.SETTLE if grave else Follows.BUDGET if worst is Stage.SEEP else Follows.NOTE
+        return LeakFound(last[1].fluid, last[1].origin, worst, "normal", "under.water_drips", False, last[1].zone)
     again = not watched and worst is not Stage.STAIN
-    return LeakFound(last[1].fluid, last[1].origin, worst, words, follows, again, last[1].zone)
+    return LeakFound(last[1].fluid, last[1].origin, worst, words, _code(last[1].fluid, worst), again, last[1].zone)
+
+
+def _code(fluid: LeakFluid, stage: Stage) -> str:
+    if fluid is LeakFluid.WATER:
+        return "under.water_drips"
+    if fluid is LeakFluid.FUEL:
+        return "under.fuel_stain" if stage is Stage.STAIN else "under.fuel_wet"
+    return "under.brake_fluid_leak" if fluid is LeakFluid.BRAKE else f"under.leak_{stage.value}"
 
 
 def _changed(first: Leak, last: Leak, minutes: float) -> str:
@@ -81,23 +106,23 @@ def _changed(first: Leak, last: Leak, minutes: float) -> str:
     return f"no more after {minutes:.0f} min" if steps == 0 else f"less after {minutes:.0f} min"
 
 
-def linked(found: LeakFound, levels: Mapping[str, Fluid], grades: Mapping[str, Grade], pedal_low: bool) -> LeakFound:
+def linked(leak: LeakFound, levels: Mapping[str, Fluid], grades: Mapping[str, Grade], pedal_low: bool) -> LeakFound:
     """A leak with what it explains: a level that is low, hoses and pipes that are worn, a pedal that is low.
 
     A leak whose level is low is settled, however slow it looks.
     """
-    if found.suspended or found.fluid is LeakFluid.WATER:
-        return found
-    words, follows = list[str](), found.follows
-    looked = levels.get(LEVELS.get(found.fluid, ""))
+    if leak.suspended or leak.fluid is LeakFluid.WATER:
+        return leak
+    words, code = list[str](), leak.code
+    looked = levels.get(LEVELS.get(leak.fluid, ""))
     if looked is not None and looked.level in LOW:
         words.append("its level is low: it is lost here")
-        follows = Follows.SETTLE
+        code = LOW_LEVEL
     worn = {key.split(":")[0] for key, grade in grades.items() if grade in (Grade.WORN, Grade.FAILING, Grade.FAILED)}
-    if found.fluid is LeakFluid.COOLANT:
+    if leak.fluid is LeakFluid.COOLANT:
         words += [f"{part} are worn" for part in ("coolant_hoses",) if part in worn]
-    if found.fluid is LeakFluid.BRAKE:
+    if leak.fluid is LeakFluid.BRAKE:
         words += [name for part, name in (("brake_hose", "a brake hose is worn"), ("brake_pipes", "brake pipes rust"))
                   if part in worn]  # fmt: skip
         words += ["the pedal is low"] if pedal_low else []
-    return replace(found, follows=follows, linked=tuple(one.replace("_", " ") for one in words))
+    return replace(leak, code=code, linked=tuple(one.replace("_", " ") for one in words))

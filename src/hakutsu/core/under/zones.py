@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from hakutsu.core.corners.found import Follows, Found
+from hakutsu.core.consequence import SEEN
+from hakutsu.core.findings import Finding, found
 from hakutsu.entries.body import Coating, RustGrade
 from hakutsu.entries.under import Exhaust, Pipes, RepairSign, UnderZone
 from hakutsu.vehicle.under import zones
@@ -13,51 +14,55 @@ GRADES = list(RustGrade)
 REPAIRED = (RepairSign.WELD, RepairSign.PATCH, RepairSign.PULLED, RepairSign.HOLES)
 
 PIPES = {
-    Pipes.LOOSE: ("pipes not clipped as made: they rub through", Follows.LOOK),
-    Pipes.RUSTED: ("pipes rusted", Follows.SETTLE),
-    Pipes.WET: ("pipes wet: find which, and note the leak", Follows.SETTLE),
+    Pipes.LOOSE: "pipes not clipped as made: they rub through",
+    Pipes.RUSTED: "pipes rusted",
+    Pipes.WET: "pipes wet: find which, and note the leak",
 }
 EXHAUSTS = {
-    Exhaust.PATCHED: ("exhaust patched", Follows.BUDGET),
-    Exhaust.LOOSE: ("exhaust hangs loose", Follows.BUDGET),
-    Exhaust.LEAKS: ("exhaust leaks: fumes can reach the cabin, run it with windows open", Follows.SETTLE),
+    Exhaust.PATCHED: "exhaust patched",
+    Exhaust.LOOSE: "exhaust hangs loose",
+    Exhaust.LEAKS: "exhaust leaks: fumes can reach the cabin, run it with windows open",
 }
 
 
-def zone_found(look: UnderZone) -> list[Found]:
-    """What one zone says."""
-    zone, found = zones()[look.zone], list[Found]()
-    reasons = (f"{look.size_mm:g} mm",) if look.size_mm else ()
-    if look.rust is not None and look.rust not in (RustGrade.STAIN, RustGrade.SURFACE):
-        deep = look.rust is not RustGrade.SCALE
-        carries = " in what carries" if zone.carries else ""
-        follows = Follows.SETTLE if deep and zone.carries else Follows.BUDGET
-        found.append(Found(zone.key, f"rust, {look.rust}{carries}", follows, reasons))
-        if zone.carries and not look.other_side:
-            found.append(Found(zone.key, "look at it from the other side too", Follows.LOOK))
+def zone_found(look: UnderZone) -> list[Finding]:
+    """What one zone says; of a zone that carries, damage, deep rust and repairs weigh more."""
+    zone = zones()[look.zone]
+    carried = "_structure" if zone.carries else ""
+    seen = [*_rust(look, carried)]
     if look.coating is Coating.FRESH:
-        found.append(Found(zone.key, "fresh coating on a fresh wash: what does it cover?", Follows.LOOK))
-    if look.damage:
-        follows = Follows.SETTLE if zone.carries else Follows.LOOK
-        found.append(Found(zone.key, ", ".join(map(str, look.damage)), follows))
-    if look.repair:
-        grave = zone.carries and any(one in REPAIRED for one in look.repair)
-        words = f"somebody worked here: {', '.join(map(str, look.repair))}"
-        found.append(Found(zone.key, words, Follows.SETTLE if grave else Follows.LOOK, ("a cue for the story",)))
+        seen.append(found("under.fresh_coating", zone.key, "fresh coating on a fresh wash: what does it cover?"))
+    seen += [found(f"under.{one.value}{carried}", zone.key, str(one)) for one in look.damage]
+    for sign in look.repair:
+        grave = carried if sign in REPAIRED else ""
+        words = f"somebody worked here: {sign}"
+        seen.append(found(f"under.sign_{sign.value}{grave}", zone.key, words, ("a cue for the story",)))
     if look.missing:
-        found.append(Found(zone.key, f"missing: {look.missing}", Follows.LOOK))
-    if row := PIPES.get(look.pipes):
-        found.append(Found(zone.key, *row))
-    if row := EXHAUSTS.get(look.exhaust):
-        found.append(Found(zone.key, *row, job="exhaust_rear"))
+        seen.append(found("under.part_missing", zone.key, f"missing: {look.missing}"))
+    if pipes := PIPES.get(look.pipes):
+        seen.append(found(f"under.pipes_{look.pipes.value}", zone.key, pipes))
+    if exhaust := EXHAUSTS.get(look.exhaust):
+        seen.append(found(f"under.exhaust_{look.exhaust.value}", zone.key, exhaust))
     if look.catalyst is False:
-        found.append(Found(zone.key, "catalytic converter not there", Follows.SETTLE, job="catalytic_converter"))
-    return found
+        seen.append(found("under.catalyst_missing", zone.key, "catalytic converter not there"))
+    return seen
 
 
-def uneven(looks: Mapping[str, UnderZone]) -> list[Found]:
+def _rust(look: UnderZone, carried: str) -> list[Finding]:
+    if look.rust is None:
+        return []
+    deep = look.rust not in (RustGrade.STAIN, RustGrade.SURFACE)
+    code = f"under.rust_{look.rust.value}{carried if deep else ''}"
+    words = f"rust, {look.rust}{' in what carries' if carried and deep else ''}"
+    one_side = bool(carried) and deep and not look.other_side
+    why, check = ("seen from one side only", "look at it from the other side too") if one_side else ("", "")
+    return [found(code, look.zone, words, (f"{look.size_mm:g} mm",) if look.size_mm else (), why=why, check=check,
+                  sureness=SEEN)]  # fmt: skip
+
+
+def uneven(looks: Mapping[str, UnderZone]) -> list[Finding]:
     """Twins that did not age alike: two grades of rust apart, or one worked on."""
-    found = []
+    seen = []
     for key, look in looks.items():
         twin = zones()[key].twin
         if zones()[key].side != "left" or twin is None or twin not in looks:
@@ -66,5 +71,5 @@ def uneven(looks: Mapping[str, UnderZone]) -> list[Found]:
         if abs(grades[0] - grades[1]) >= 2:
             less = "left" if grades[0] < grades[1] else "right"
             words = f"the {{{less}}} side is much cleaner than its twin: replaced, or the other was hit"
-            found.append(Found(key, words, Follows.LOOK, ("an untouched underside ages evenly",)))
-    return found
+            seen.append(found("under.twins_unlike", key, words, ("an untouched underside ages evenly",)))
+    return seen

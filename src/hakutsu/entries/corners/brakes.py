@@ -2,64 +2,64 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field, ValidationInfo, field_validator
 
 from hakutsu.entries.corners.kinds import Method, Note, Thickness, rising
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 
 FRICTION_GONE_MM = 0.5
 
 
-class Scoring(StrEnum):
+class Scoring(Keyed):
     """Grooves in a disc or drum."""
 
-    UNKNOWN = "not looked at"
+    UNKNOWN = "unknown", "not looked at"
     NONE = "none"
     LIGHT = "light"
     DEEP = "deep"
 
 
-class DiscCracks(StrEnum):
+class DiscCracks(Keyed):
     """Cracks in a disc."""
 
-    NONE = "none seen"
-    HEAT = "fine, from heat"
+    NONE = "none", "none seen"
+    HEAT = "heat", "fine, from heat"
     THROUGH = "through"
 
 
-class DiscRust(StrEnum):
+class DiscRust(Keyed):
     """Rust on the rubbing face."""
 
-    NONE = "none, or a film that brakes off"
-    RING = "ring or patches the pad does not reach"
-    DEEP = "deep, pitted"
+    NONE = "none", "none, or a film that brakes off"
+    RING = "ring", "ring or patches the pad does not reach"
+    DEEP = "deep", "deep, pitted"
 
 
-class Hose(StrEnum):
+class Hose(Keyed):
     """State of a brake hose."""
 
-    UNKNOWN = "not looked at"
+    UNKNOWN = "unknown", "not looked at"
     SOUND = "sound"
-    HARD = "hardened, fine cracks"
-    TO_CORD = "cracked to the cord"
-    SWELLING = "swelling or bulging"
+    HARD = "hard", "hardened, fine cracks"
+    TO_CORD = "to_cord", "cracked to the cord"
+    SWELLING = "swelling", "swelling or bulging"
 
 
-class Pipe(StrEnum):
+class Pipe(Keyed):
     """State of the steel pipes."""
 
-    UNKNOWN = "not looked at"
+    UNKNOWN = "unknown", "not looked at"
     CLEAN = "clean"
-    SURFACE = "surface rust"
+    SURFACE = "surface", "surface rust"
     SCALE = "scaling"
     PITTED = "pitted"
     PERFORATED = "perforated"
 
 
-@entry_kind("corner.brake", at="wheel")
+@entry_kind("corner.brake", at="wheel", version=2, upgrades={1: to_keys})
 class Brake(Body):
     """A brake [mm]: friction thickness of pads inner and outer, or a range; disc at one or three points against the
     minimum cast on it and, where known, its thickness when new; or drum lining and diameter.
@@ -114,19 +114,19 @@ class Brake(Body):
         return tuple(cause for cause, there in seen.items() if there)
 
 
-class FluidKind(StrEnum):
+class FluidKind(Keyed):
     """What the reservoir says is in it."""
 
-    UNKNOWN = "not told"
-    DOT3 = "DOT 3"
-    DOT4 = "DOT 4"
-    DOT51 = "DOT 5.1"
-    CLASS6 = "class 6"
+    UNKNOWN = "unknown", "not told"
+    DOT3 = "dot3", "DOT 3"
+    DOT4 = "dot4", "DOT 4"
+    DOT51 = "dot51", "DOT 5.1"
+    CLASS6 = "class6", "class 6"
     SILICONE = "silicone"
     MINERAL = "mineral"
 
 
-@entry_kind("corner.fluid")
+@entry_kind("corner.fluid", version=2, upgrades={1: to_keys})
 class Fluid(Body):
     """Brake fluid: water [%] or boiling point [°C], colour, level."""
 
@@ -138,25 +138,25 @@ class Fluid(Body):
     note: Note = ""
 
 
-class Firm(StrEnum):
+class Firm(Keyed):
     """How the pedal feels."""
 
-    UNKNOWN = "not tried"
+    UNKNOWN = "unknown", "not tried"
     FIRM = "firm"
     SPONGY = "spongy"
-    FLOOR = "spongy to the floor"
+    FLOOR = "floor", "spongy to the floor"
 
 
-class Parking(StrEnum):
+class Parking(Keyed):
     """Whether the parking brake holds."""
 
-    UNKNOWN = "not tried"
+    UNKNOWN = "unknown", "not tried"
     HOLDS = "holds"
-    WEAK = "holds weakly"
-    NOT = "does not hold"
+    WEAK = "weak", "holds weakly"
+    NOT = "does_not_hold", "does not hold"
 
 
-@entry_kind("corner.pedal")
+@entry_kind("corner.pedal", version=2, upgrades={1: to_keys})
 class Pedal(Body):
     """Brake pedal at standstill, held 30 s under pressure, and the parking brake [clicks of travel]."""
 

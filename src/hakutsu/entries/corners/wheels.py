@@ -2,69 +2,69 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Annotated
 
 from pydantic import Field, StringConstraints, field_validator
 
 from hakutsu.entries.bounds import Several
 from hakutsu.entries.corners.kinds import Method, Note, Short, rising
-from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.rules import rule_sets
 
 Tread = Annotated[float, Field(ge=0, le=25)]
 Grooves = Annotated[tuple[Tread, ...], Field(max_length=3)]
 
 
-class Season(StrEnum):
+class Season(Keyed):
     """What a tyre is made for."""
 
-    UNKNOWN = "not told"
+    UNKNOWN = "unknown", "not told"
     SUMMER = "summer"
     WINTER = "winter"
-    ALL = "all-season"
+    ALL = "all", "all-season"
 
 
-class Cracks(StrEnum):
+class Cracks(Keyed):
     """Cracks of rubber."""
 
-    UNKNOWN = "not looked for"
+    UNKNOWN = "unknown", "not looked for"
     NONE = "none"
     FINE = "fine"
     OPEN = "open"
 
 
-class Shape(StrEnum):
+class Shape(Keyed):
     """A wear shape that is seen or felt, not measured."""
 
     NONE = "none"
-    SAW_TOOTH = "saw-tooth"
+    SAW_TOOTH = "saw_tooth", "saw-tooth"
     CUPS = "cups"
-    FLAT = "flat spot"
+    FLAT = "flat", "flat spot"
 
 
-class TyreDamage(StrEnum):
+class TyreDamage(Keyed):
     """Damage of a tyre."""
 
     BULGE = "bulge"
-    CORD = "cord or ply visible"
-    CUT_TO_PLY = "cut to the ply"
-    CUT = "cut, not to the ply"
-    PIECES = "pieces missing"
-    RIM_PROTECTOR = "rim-protector rubber missing"
-    STRING_PLUG = "string plug"
-    SIDE_PLUG = "plug in shoulder or side wall"
-    CROWN_PLUG = "plug in the crown"
+    CORD = "cord", "cord or ply visible"
+    CUT_TO_PLY = "cut_to_ply", "cut to the ply"
+    CUT = "cut", "cut, not to the ply"
+    PIECES = "pieces", "pieces missing"
+    RIM_PROTECTOR = "rim_protector", "rim-protector rubber missing"
+    STRING_PLUG = "string_plug", "string plug"
+    SIDE_PLUG = "side_plug", "plug in shoulder or side wall"
+    CROWN_PLUG = "crown_plug", "plug in the crown"
 
 
-class PerCentOf(StrEnum):
+class PerCentOf(Keyed):
     """The two schools of per cent left."""
 
-    LEGAL = "from new down to the legal limit"
-    NEW = "of new depth"
+    LEGAL = "legal", "from new down to the legal limit"
+    NEW = "new", "of new depth"
 
 
-@entry_kind("corner.tyre", at="corner")
+@entry_kind("corner.tyre", at="corner", version=2, upgrades={1: to_keys})
 class Tyre(Body):
     """A tyre.
 
@@ -118,27 +118,27 @@ class Tyre(Body):
         return tuple(found)
 
 
-class SpareKind(StrEnum):
+class SpareKind(Keyed):
     """What lies where the spare belongs."""
 
-    NOT_SPARE = "no spare: this one is on the vehicle"
-    FULL = "full size"
-    NARROW = "narrow, speed-limited"
-    KIT = "sealing kit only"
+    NOT_SPARE = "not_spare", "no spare: this one is on the vehicle"
+    FULL = "full", "full size"
+    NARROW = "narrow", "narrow, speed-limited"
+    KIT = "kit", "sealing kit only"
     MISSING = "missing"
 
 
-class Liner(StrEnum):
+class Liner(Keyed):
     """Inner arch and its liner."""
 
-    UNKNOWN = "not looked at"
+    UNKNOWN = "unknown", "not looked at"
     SOUND = "sound"
-    TORN = "torn or loose"
-    MISSING = "liner missing"
-    RUSTY = "rusty behind it"
+    TORN = "torn", "torn or loose"
+    MISSING = "missing", "liner missing"
+    RUSTY = "rusty", "rusty behind it"
 
 
-@entry_kind("corner.wheel", at="corner")
+@entry_kind("corner.wheel", at="corner", version=2, upgrades={1: to_keys})
 class Wheel(Body):
     """A wheel and how it is held: design, fixings by count, inner arch."""
 

@@ -24,7 +24,7 @@ router = APIRouter()
 def cabin_context(reckoning: Reckoning) -> dict[str, Any]:
     """Every part with its grade and what is usual, findings, looks."""
     terms, cabin = reckoning.terms, reckoning.dossier.cabin
-    mechanics = reckoning.dossier.corners.mechanics
+    mechanics = reckoning.dossier.mechanics
     km, years = mechanics.odometer_km, mechanics.age_years(reckoning.corners.on)
     rows = [
         (part.key, terms.say(part.name), cabin.wear.get(part.key), usual_at(part.key, km, years))
@@ -32,7 +32,7 @@ def cabin_context(reckoning: Reckoning) -> dict[str, Any]:
     ]
     things = [
         (one.key, terms.say(one.name), terms.place(one.place), cabin.inventory.get(one.key), one.optional)
-        for one in expected_belongings(str(mechanics.power))
+        for one in expected_belongings(mechanics.power.value)
     ]
     return {
         "dossier": reckoning.dossier,

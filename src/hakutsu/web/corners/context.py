@@ -9,6 +9,7 @@ from typing import Any
 from hakutsu.core.corners.brakes import thinnest_pad
 from hakutsu.core.corners.gear import grade_means
 from hakutsu.core.corners.tyres import ruling_depth
+from hakutsu.core.findings import axle_of
 from hakutsu.core.life.components import components, fitted
 from hakutsu.core.life.measured import remaining
 from hakutsu.core.life.worn import Corners, pad_cases, tyre_case
@@ -17,8 +18,9 @@ from hakutsu.dossier.corners import EVERY
 from hakutsu.entries import corners as kinds
 from hakutsu.entries.corners import Brake, Grade, Tyre
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.corner_wording import found_line, km_words
+from hakutsu.report.corner_wording import km_words
 from hakutsu.report.corners_section import brake_drawing, depth_words, tread_drawing
+from hakutsu.report.finding_wording import FoundLine, found_line
 from hakutsu.vehicle.mechanics import Drive, RearAxle, RearBrakes
 from hakutsu.vehicle.places import WHEELS
 from hakutsu.web.rendering import fragment
@@ -42,7 +44,7 @@ CHOICES: dict[str, Any] = {
     "firms": list(kinds.Firm),
     "parkings": list(kinds.Parking),
 }
-AXLES = ("front", "rear", "")
+AXLE_NAMES = {"front": "Front axle", "rear": "Rear axle", "": "Brakes and driveline"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +61,7 @@ class GradedRow:
 def corner_parts(reckoning: Reckoning, wheel: str) -> list[GradedRow]:
     """The parts of the running gear a corner has on this vehicle; what may be there is listed too."""
     corners = reckoning.dossier.corners
-    mechanics, corner = corners.mechanics, wheel.removeprefix("wheel_")
+    mechanics, corner = reckoning.dossier.mechanics, wheel.removeprefix("wheel_")
     found = []
     for one in components().values():
         if one.corners in ("", "doors") or (one.optional and fitted(one, mechanics) is not True):
@@ -98,7 +100,7 @@ def said_at(reckoning: Reckoning, wheel: str) -> dict[str, Any]:
         "brake_drawing": brake_drawing(reckoning, wheel, brake.body if brake else None),
         "tyre_line": _tyre_line(reckoning, wheel, tyre.body) if tyre else "",
         "brake_line": _brake_line(reckoning, wheel, brake.body) if brake else "",
-        "found": [found_line(one, terms) for one in reckoning.corners.at(wheel)],
+        "found": [found_line(one, terms) for one in reckoning.corners.lies_at(wheel)],
         "parts": corner_parts(reckoning, wheel) if wheel in WHEELS else [],
     }
 
@@ -128,21 +130,21 @@ def _measured(reckoning: Reckoning) -> Corners:
 def whole_said(reckoning: Reckoning) -> dict[str, Any]:
     """What is found on axles and on the whole."""
     terms = reckoning.terms
-    names = {"front": "Front axle", "rear": "Rear axle", "": "Brakes and driveline"}
-    corners = reckoning.dossier.corners
+    corners, found = reckoning.dossier.corners, reckoning.corners
+    rows: dict[str, list[FoundLine]] = {"front": [], "rear": [], "": []}
+    for one in (*found.between, *found.whole):
+        rows[axle_of(one.subject)].append(found_line(one, terms))
     return {
-        "axles": [
-            (names[axle], [found_line(one, terms) for one in reckoning.corners.at(axle)]) for axle in AXLES
-        ],
+        "axles": [(AXLE_NAMES[axle], lines) for axle, lines in rows.items()],
         "fluid": corners.fluid,
         "pedal": corners.pedal,
-        "mechanics": corners.mechanics,
+        "mechanics": reckoning.dossier.mechanics,
     }  # fmt: skip
 
 
 def corners_context(reckoning: Reckoning, at: str) -> dict[str, Any]:
     """The whole station; `at` is the corner shown where there is room for one."""
-    terms, mechanics = reckoning.terms, reckoning.dossier.corners.mechanics
+    terms, mechanics = reckoning.terms, reckoning.dossier.mechanics
     drums = mechanics.rear_brakes is RearBrakes.DRUM
     return {
         "dossier": reckoning.dossier,

@@ -9,7 +9,6 @@ from typing import Any
 from markupsafe import Markup
 
 from hakutsu.core.engine.air import HEATER_C
-from hakutsu.core.engine.electric import Chemistry
 from hakutsu.core.engine.fluids import fluid_table
 from hakutsu.core.engine.warm_up import Warming
 from hakutsu.core.life.components import components, fitted
@@ -21,9 +20,10 @@ from hakutsu.figures.svg import swatch
 from hakutsu.figures.warm_up import warm_up_curve
 from hakutsu.instruments.diagnostic.stand_in import engines
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.engine_section import COLD, engine_line, oil_words
+from hakutsu.report.engine_section import COLD, oil_words
+from hakutsu.report.finding_wording import found_line
 from hakutsu.report.wording import body_words
-from hakutsu.vehicle.mechanics import Power
+from hakutsu.vehicle.mechanics import Chemistry, Power
 from hakutsu.web.rendering import fragment
 
 ROOMS = {
@@ -67,17 +67,16 @@ def _run(reckoning: Reckoning) -> dict[str, Any]:
     terms, found = reckoning.terms, reckoning.engine
     return {
         "stood": _stood(reckoning),
-        "electric": reckoning.dossier.corners.mechanics.power is Power.ELECTRIC,
+        "electric": reckoning.dossier.mechanics.power is Power.ELECTRIC,
         "cold": COLD[found.cold],
         "curve": Markup(warm_up_curve(found.samples, found.warm_up, terms)),
         "verdict": found.verdict,
         "verdict_words": terms.say(found.verdict.words),
         "stops": found.verdict.warming is Warming.STOP or found.verdict.repeat,
         "settled": _settled(reckoning),
-        "smoke_said": found.smoke,
         "idle": found.idle,
         "oil": oil_words(found.oil, terms) if found.oil else "",
-        "run_found": [engine_line(one, terms) for one in found.run_found],
+        "run_found": [found_line(one, terms) for one in found.run_found],
         "after": [(terms.say(one.words), terms.say(one.before), one.done) for one in found.after_drive],
         "run": [(entry, body_words(body, terms)[1]) for entry, body in _noted(reckoning)],
         "effects": list(kinds.Effect),
@@ -129,7 +128,7 @@ def _bay(reckoning: Reckoning) -> dict[str, Any]:
     terms, dossier, derived = reckoning.terms, reckoning.dossier, reckoning.condition.derived
     rows = []
     for key in BAY_PARTS:
-        if fitted(components()[key], dossier.corners.mechanics) is False:
+        if fitted(components()[key], dossier.mechanics) is False:
             continue
         seen = dossier.corners.gear.get(key)
         grade, why = derived.get(key, (None, ""))
@@ -141,7 +140,7 @@ def _bay(reckoning: Reckoning) -> dict[str, Any]:
         "bay_signs": list(kinds.BaySign),
         "bay": signs,
         "bay_words": body_words(signs.body, terms)[1] if signs else "",
-        "bay_found": [engine_line(one, terms) for one in reckoning.engine.bay_found],
+        "bay_found": [found_line(one, terms) for one in reckoning.engine.bay_found],
     }
 
 
@@ -167,7 +166,10 @@ def _fluids(reckoning: Reckoning) -> dict[str, Any]:
         ]
         said = body_words(looks[key].body, terms)[1] if key in looks else ""
         rows.append((key, terms.say(row["name"]), row["caution"], swatches, looks.get(key), said))
-    found = [(terms.say(one.words), one.next, str(one.follows), len(one.fluids) > 1) for one in reckoning.engine.fluids]
+    found = [
+        (terms.say(one.finding.words), one.next, one.finding.settles, str(one.finding.consequence), len(one.fluids) > 1)
+        for one in reckoning.engine.fluids
+    ]
     return {
         "fluid_rows": rows,
         "fluids_found": found,

@@ -53,7 +53,7 @@ def next_aim(reckoning: Reckoning, panel: str) -> Aim | None:
     Its open repeat, its spots, the next open panel's, then repeats left open elsewhere; none when the protocol wants
     no more.
     """
-    repeats = [aim for s in reckoning.film.open_surprises if (aim := _repeat(s)) is not None]
+    repeats = [aim for s in reckoning.film.analysis.open_surprises if (aim := _repeat(s)) is not None]
     here = next((aim for aim in repeats if aim.panel == panel), None)
     if here is not None:
         return here

@@ -73,9 +73,10 @@ class PanelRow:
 
 def panel_rows(reckoning: Reckoning) -> list[PanelRow]:
     """All fitted panels in walk order."""
-    wanted = [surprise.observation.panel for surprise in reckoning.film.open_surprises]
+    analysis = reckoning.film.analysis
+    wanted = [surprise.observation.panel for surprise in analysis.open_surprises]
     return [
-        PanelRow(c.panel, panels()[c.panel].code, reckoning.terms.panel(c.panel), c, reckoning.film.panel(c.panel),
+        PanelRow(c.panel, panels()[c.panel].code, reckoning.terms.panel(c.panel), c, analysis.panel(c.panel),
                  wanted.count(c.panel))
         for c in reckoning.dossier.film_coverage()
     ]  # fmt: skip
@@ -85,7 +86,7 @@ def profile_panels(reckoning: Reckoning, rows: list[PanelRow], *, linked: bool) 
     """The panels of the film profile; with `linked` each leads to itself on the film station."""
     found = []
     for row in rows:
-        read = reckoning.observations_on(row.key)
+        read = reckoning.film.observations_on(row.key)
         if not read and not row.coverage.expected:
             continue
         href = f"?panel={row.key}" if linked else None
@@ -97,7 +98,7 @@ def sheet_panels(reckoning: Reckoning, rows: list[PanelRow], *, linked: bool) ->
     """The panels of the shell sheet."""
     return [
         SheetPanel(
-            row.key, row.code, row.name, row.state, row.words, reckoning.observations_on(row.key),
+            row.key, row.code, row.name, row.state, row.words, reckoning.film.observations_on(row.key),
             row.film.filled_share if row.film else None, row.film.filler_map if row.film else None,
             f"?panel={row.key}" if linked else None,
         )
@@ -109,12 +110,12 @@ def sheet_svg(
     reckoning: Reckoning, shown: list[SheetPanel], current: str | None = None, *, advised: bool = True
 ) -> Markup:
     """The shell sheet as markup, with the spot to read next where that is advised."""
-    vehicle, base, terms = reckoning.dossier.vehicle, reckoning.film.baseline, reckoning.terms
+    vehicle, base, terms = reckoning.dossier.vehicle, reckoning.film.analysis.baseline, reckoning.terms
     patches = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))
     return Markup(
         shell_sheet(
             shown, patches, reckoning.terms.film, baseline_um=base.median if base else None,
-            current=current, spot=reckoning.next_spot if advised else None,
+            current=current, spot=reckoning.film.next_spot if advised else None,
             marks=blemish_marks(sheet_marks(reckoning), patches), sides=(terms.side("left"), terms.side("right")),
         )
     )  # fmt: skip
@@ -122,7 +123,7 @@ def sheet_svg(
 
 def profile_svg(reckoning: Reckoning, shown: list[ProfilePanel], current: str | None = None) -> Markup:
     """The film profile as markup."""
-    return Markup(film_profile(shown, reckoning.film.baseline, reckoning.terms.film, current=current))
+    return Markup(film_profile(shown, reckoning.film.analysis.baseline, reckoning.terms.film, current=current))
 
 
 def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFILE) -> dict[str, Any]:
@@ -138,7 +139,7 @@ def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFIL
     return {
         "dossier": dossier,
         "vehicle": dossier.vehicle,
-        "analysis": reckoning.film,
+        "analysis": reckoning.film.analysis,
         "rows": rows,
         "current": current,
         "back": rows[place - 1],
@@ -148,11 +149,11 @@ def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFIL
         "last_words": f"{reading_words(last.body, terms.readings)} on {terms.panel(last.panel)}" if last else "",
         "done": sum(not row.is_open for row in counted),
         "expected": len(counted),
-        "retests": len(reckoning.film.open_surprises),
+        "retests": len(reckoning.film.analysis.open_surprises),
         "gauge": gauge,
         "unit": gauge.unit,
         "terms": terms,
-        "verification": reckoning.gauge_verified,
+        "verification": reckoning.film.gauge_verified,
         "usual_limits": USUAL_LIMITS,
         "layers": LAYERS,
         "advised": advised(reckoning),
@@ -194,10 +195,10 @@ def station_config(reckoning: Reckoning) -> str:
 
 def baseline_words(reckoning: Reckoning) -> str:
     """The car's baseline in one sentence."""
-    base, unit = reckoning.film.baseline, reckoning.terms.film
+    base, unit = reckoning.film.analysis.baseline, reckoning.terms.film
     if base is None:
         return "No baseline yet: read at least two panels."
     kind = "this car’s own film" if base.kind == "factory" else "a respray of the whole car"
     interval = f"{show(base.low, unit, with_unit=False)} to {show(base.high, unit)}"
-    corrected = " Readings are drawn as corrected by the verification." if any(reckoning.gauge_fits) else ""
+    corrected = " Readings are drawn as corrected by the verification." if any(reckoning.film.gauge_fits) else ""
     return f"Baseline {show(base.median, unit)} ({interval}, 80 % interval): {kind}.{corrected}"

@@ -10,7 +10,8 @@ from uuid import UUID
 from hakutsu.core.film import STATES, Concern, Judged, School, cue_groups, cue_kinds, magnet_names
 from hakutsu.dossier import KeptReading
 from hakutsu.entries.film import VerifiedWhen
-from hakutsu.reckoning import Reckoning, bits_between
+from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning.film import bits_between
 from hakutsu.report.wording import noted, reading_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import planned_spots, spot_pattern, spot_words
@@ -57,9 +58,9 @@ class CueRow:
 def panel_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
     """Everything about one panel."""
     film = reckoning.dossier.film
-    surprise = next((s for s in reckoning.film.open_surprises if s.observation.panel == key), None)
+    surprise = next((s for s in reckoning.film.analysis.open_surprises if s.observation.panel == key), None)
     spots = panel_spots(reckoning, key)
-    result = reckoning.film.panel(key)
+    result = reckoning.film.analysis.panel(key)
     weights = result.weights if result else None
     return {
         "states": STATES,
@@ -77,13 +78,13 @@ def panel_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
         "magnets": [kept for kept in film.magnets if kept.panel == key],
         "cover": film.covers.get(key),
         "cover_kinds": list(CoverKind),
-        "filled_cm2": reckoning.filled_area(key),
+        "filled_cm2": reckoning.film.filled_area(key),
         "weights": weights,
         "verified_lines": verified_lines(reckoning),
         "schools": schools_rows(reckoning),
-        "story": reckoning.film.story,
-        "told": [zone for zone in reckoning.film.story if zone.probability >= TOLD_FROM],
-        "untold": [zone for zone in reckoning.film.story if zone.probability < TOLD_FROM],
+        "story": reckoning.film.analysis.story,
+        "told": [zone for zone in reckoning.film.analysis.story if zone.probability >= TOLD_FROM],
+        "untold": [zone for zone in reckoning.film.analysis.story if zone.probability < TOLD_FROM],
     }
 
 
@@ -108,7 +109,7 @@ def verified_lines(reckoning: Reckoning) -> list[tuple[str, UUID]]:
     unit = reckoning.terms.film
     found = []
     for fit, (when, kept) in zip(
-        [fit for fit in reckoning.gauge_fits if fit is not None],
+        [fit for fit in reckoning.film.gauge_fits if fit is not None],
         sorted(reckoning.dossier.film.verifications.items(), key=lambda one: one[0] is VerifiedWhen.END),
         strict=True,
     ):
@@ -119,10 +120,10 @@ def verified_lines(reckoning: Reckoning) -> list[tuple[str, UUID]]:
 
 
 def _reading_line(reading: KeptReading, reckoning: Reckoning) -> dict[str, Any]:
-    surprise = next((s for s in reckoning.film.surprises if s.observation.key == reading.entry), None)
+    surprise = next((s for s in reckoning.film.analysis.surprises if s.observation.key == reading.entry), None)
     body = reading.body
-    panel = reckoning.film.panel(reading.panel)
-    seen = next((o for o in reckoning.observations_on(reading.panel) if o.key == reading.entry), None)
+    panel = reckoning.film.analysis.panel(reading.panel)
+    seen = next((o for o in reckoning.film.observations_on(reading.panel) if o.key == reading.entry), None)
     spot = panel.verdict(seen) if panel and seen and not surprise else None
     where = "" if body.u is None or body.v is None else spot_words(panels()[reading.panel], body.u, body.v)
     return {
@@ -136,7 +137,7 @@ def _reading_line(reading: KeptReading, reckoning: Reckoning) -> dict[str, Any]:
 def cue_rows(reckoning: Reckoning, key: str) -> list[tuple[str, list[CueRow]]]:
     """All cues by group, each as it stands on the panel."""
     kept = {one.body.cue: one for one in reckoning.dossier.film.cues_on(key)}
-    effects = reckoning.cue_effects(key)
+    effects = reckoning.film.cue_effects(key)
     found: dict[str, list[CueRow]] = {name: [] for name in cue_groups()}
     for kind in cue_kinds().values():
         one = kept.get(kind.key)
@@ -152,7 +153,7 @@ def cue_rows(reckoning: Reckoning, key: str) -> list[tuple[str, list[CueRow]]]:
 
 def advised(reckoning: Reckoning) -> dict[str, Any] | None:
     """Where to read next, in words."""
-    spot = reckoning.next_spot
+    spot = reckoning.film.next_spot
     if spot is None:
         return None
     panel = panels()[spot.panel]
@@ -162,7 +163,7 @@ def advised(reckoning: Reckoning) -> dict[str, Any] | None:
 def schools_rows(reckoning: Reckoning) -> list[tuple[str, dict[School, Judged], bool]]:
     """Every panel read, as each school judges it, and whether they disagree."""
     found = []
-    for key, judged in reckoning.schools.items():
+    for key, judged in reckoning.film.schools.items():
         concerned = {one.concern is not Concern.NONE for one in judged.values()}
         found.append((reckoning.terms.panel(key), judged, len(concerned) > 1))
     return found

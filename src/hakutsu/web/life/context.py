@@ -9,7 +9,7 @@ from typing import Any
 from markupsafe import Markup
 
 from hakutsu.core.life.components import components, corner_name, scheduled_items
-from hakutsu.entries.money import Treat
+from hakutsu.entries.money import TREATS
 from hakutsu.figures.spending import spending_figure
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.life import Lives
@@ -119,12 +119,12 @@ def _money(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
 
 
 def _sheet(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
-    corners = reckoning.dossier.corners
+    money = reckoning.dossier.money
     return {
         "table": sheet_table(lives.sheet, reckoning.terms),
-        "treats": list(Treat),
+        "treats": TREATS,
         "claims": [
-            (entry, claim, corners.claims_priced.get(str(entry.id))) for entry, claim in reckoning.dossier.claims.said
+            (entry, claim, money.claims_priced.get(str(entry.id))) for entry, claim in reckoning.dossier.claims.said
         ],
         "currency": lives.sheet.currency,
     }  # fmt: skip
@@ -135,13 +135,13 @@ def _condition(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
 
 
 def _facts(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
-    corners, terms = reckoning.dossier.corners, reckoning.terms
+    mechanics, terms = reckoning.dossier.mechanics, reckoning.terms
     parts = [("Measured", [(key, name) for key, name in OTHER_PARTS.items()])]
     parts.append(("Due by the calendar", [(key, one.name) for key, one in scheduled_items().items()]))
     parts.append(("Parts", [(key, one.name) for key, one in components().items() if not one.looked_only]))
     optional = [(key, one.name) for key, one in components().items() if one.optional]
     return {
-        "mechanics": corners.mechanics,
+        "mechanics": mechanics,
         "powers": list(kinds.Power),
         "drives": list(kinds.Drive),
         "gearboxes": list(kinds.Gearbox),
@@ -154,7 +154,7 @@ def _facts(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
         "wheels": [(wheel, terms.say(corner_name(wheel.removeprefix("wheel_")))) for wheel in WHEELS],
         "proofs": [
             (seen, terms.say(part_name(seen.body.part)), body_words(seen.body, terms)[1], terms.place(seen.place))
-            for seen in corners.proofs.values()
+            for seen in reckoning.dossier.money.proofs.values()
         ],
     }  # fmt: skip
 

@@ -34,7 +34,7 @@ ROOMS = {
     "additions": "Additions",
 }
 MOVING = {room: ("marks", "list") if room == "blemishes" else ("list",) for room in ROOMS}
-USUAL_KINDS = ("scratch", "chip", "dent", "ding", "scuff", "crease", "kerb damage", "stain")
+USUAL_KINDS = ("scratch", "chip", "dent", "ding", "scuff", "crease", "kerb", "stain")
 POOR = (
     "unsealed holes",
     "loose wiring",
@@ -132,7 +132,7 @@ def _fit(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
     for key in vehicle.panel_keys():
         if panels()[key].opens or key in body.fits:
             found = reckoning.outside.fits.get(key)
-            rows.append((key, terms.panel(key), body.fits.get(key), found, reckoning.measured_cue(key, GAP)))
+            rows.append((key, terms.panel(key), body.fits.get(key), found, reckoning.film.measured_cue(key, GAP)))
     return {
         "rows": rows,
         "own_gap": own,
@@ -170,7 +170,7 @@ def _rust(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
         "grades": list(kinds.RustGrade),
         "coatings": list(kinds.Coating),
         "spots": [(place.key, reckoning.terms.place(place.key)) for place in places().values() if place.key != "desk"],
-        "traps": reckoning.rust_traps,
+        "traps": reckoning.outside.rust_traps,
     }
 
 

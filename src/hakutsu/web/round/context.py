@@ -48,7 +48,7 @@ def round_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
         "stories": story_lines(reckoning),
         **follow_up_context(reckoning, reckoning.second_looks(now)),
         "stand_downs": reckoning.stand_downs,
-        "retests": len(reckoning.film.open_surprises),
+        "retests": len(reckoning.film.analysis.open_surprises),
         "walk": reckoning.dossier.day.walk,
         "starts": [places()[key] for key in outside()],
         "directions": [(one, walk_words(one, reckoning.terms)) for one in Direction],
@@ -67,7 +67,9 @@ def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, An
         for entry in reckoning.dossier.entries
         if entry.place in here and entry.id not in reckoning.dossier.struck and entry.kind.startswith("general.")
     ]
-    panels_here = [(panels()[panel.panel], panel, reckoning.film.panel(panel.panel)) for panel in coverage.panels]
+    panels_here = [
+        (panels()[panel.panel], panel, reckoning.film.analysis.panel(panel.panel)) for panel in coverage.panels
+    ]
     due = next((panel.panel for panel in coverage.panels if panel.state is Covered.OPEN), None)
     first = coverage.panels[0].panel if coverage.panels else ""
     return {
@@ -79,7 +81,7 @@ def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, An
         "coverage": coverage,
         "panels_here": panels_here,
         "due_panel": due or first,
-        "repeats": [s for s in reckoning.film.open_surprises if s.observation.panel in here],
+        "repeats": [s for s in reckoning.film.analysis.open_surprises if s.observation.panel in here],
         "said": said,
         "at_least": at_least(reckoning.dossier.day.arrival, key),
         "moments": list(Moment),
@@ -135,7 +137,7 @@ class SheetRow:
 def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
     """The plan with its strip, what is left out, and what was done."""
     hazards = reckoning.dossier.hazards
-    plan = reckoning.run_sheet(now)
+    plan = reckoning.run_sheet.plan(now)
     said = reckoning.dossier.day.conditions
     begin = max(now, said.begins) if said else now
     rows = [] if plan is None else [_sheet_row(reckoning, plan, i, begin) for i in range(len(plan.steps))]

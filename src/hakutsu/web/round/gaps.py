@@ -44,7 +44,7 @@ def gaps(dossier: Dossier, terms: Terms = PLAIN) -> list[Gap]:
                 found.append(Gap(panel.panel, Station.FILM, name, said))
         for part in one.parts:
             if part.state is Covered.OPEN:
-                found.append(Gap(part.part, Station.GENERAL, name, f"{part.station}: {terms.place(part.part)}"))
+                found.append(Gap(part.part, Station.GENERAL, name, f"{part.check.name}: {terms.place(part.part)}"))
     return found
 
 

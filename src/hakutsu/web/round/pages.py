@@ -160,7 +160,7 @@ def calendar(inspection: UUID, reckoning: ReckoningHere, desk: DeskHere) -> Resp
     made.add("prodid", "-//Hakutsu//run sheet//EN")
     made.add("version", "2.0")
     begin = max(now, said.begins)
-    plan = reckoning.run_sheet(now)
+    plan = reckoning.run_sheet.plan(now)
     name = reckoning.dossier.vehicle.name
     rows = [(f"{inspection}", f"Inspection: {name}", said.begins, said.begins + timedelta(minutes=said.available))]
     for one in plan.steps if plan else ():

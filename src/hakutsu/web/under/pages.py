@@ -26,7 +26,7 @@ router = APIRouter()
 def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
     """Schematic, findings, leaks, and the form of a zone."""
     terms, under = reckoning.terms, reckoning.dossier.under
-    frame = reckoning.dossier.corners.mechanics.separate_frame
+    frame = reckoning.dossier.mechanics.separate_frame
     here = fitted_zones(separate_frame=frame)
     return {
         "dossier": reckoning.dossier,

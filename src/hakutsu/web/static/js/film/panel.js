@@ -31,7 +31,7 @@ export function panelForms(station) {
     const same = keptUm && thickness.value === thickness.defaultValue;
     const um = text === "" ? null : same ? Number(keptUm) : Number(text) * Number(umEach);
     const fault = document.querySelector("[data-cover-fault]");
-    const none = kind.value === "no edge felt";
+    const none = kind.value === "nothing";
     fault.textContent = none && um !== null ? "Where no edge was felt there is no thickness" : `A thickness lies above 0 and up to ${umEach === "1" ? "1,000 µm" : "39 mil"}`;
     fault.hidden = um === null || (!none && um > 0 && um <= 1000);
     if (!fault.hidden) return thickness.focus();

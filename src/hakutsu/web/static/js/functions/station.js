@@ -44,7 +44,7 @@ more.addEventListener("submit", (event) => {
     body[field.name] = Number(field.value);
   }
   if (!body.but && body.result !== "partly") {
-    sayAt(more, but, body.result === "not tested" ? "Say why not." : "Say what is unlike it should be.");
+    sayAt(more, but, body.result === "not_tested" ? "Say why not." : "Say what is unlike it should be.");
     return;
   }
   note(more, "function.tried", body);

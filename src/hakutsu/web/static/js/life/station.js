@@ -36,10 +36,11 @@ document.addEventListener("submit", (event) => {
     body.amount = amount;
   }
   if (event.submitter?.name === "treat") body.treat = event.submitter.value;
-  if (form.dataset.line) body.line = form.dataset.line;
+  if (form.dataset.code) Object.assign(body, { code: form.dataset.code, subject: form.dataset.subject });
   if (form.dataset.of) body.of = form.dataset.of;
   const place = form.elements.place?.value;
-  const again = form.dataset.line ? `[data-line="${CSS.escape(form.dataset.line)}"]` : `[data-of="${form.dataset.of}"]`;
+  const line = `[data-code="${CSS.escape(form.dataset.code ?? "")}"][data-subject="${CSS.escape(form.dataset.subject ?? "")}"]`;
+  const again = form.dataset.code ? line : `[data-of="${form.dataset.of}"]`;
   station.note(form, form.dataset.entry, form.dataset.wrap ? { [form.dataset.wrap]: body } : body, place ? { place } : {}, { again });
   say(form, "noted");
   if (form.dataset.entry === "life.proof") form.elements.proof.value = "";

@@ -95,7 +95,7 @@ document.addEventListener("submit", async (event) => {
   const place = form.dataset.place || null;
   const chosen = event.submitter?.value;
   if (form.hasAttribute("data-again")) {
-    await outbox.add([draft("general.looked_again", { of: of.value, outcome: chosen || "as before", text: text.value.trim() }, { place })]);
+    await outbox.add([draft("general.looked_again", { of: of.value, outcome: chosen || "same", text: text.value.trim() }, { place })]);
   } else if (chosen === "take") {
     const { hides, instead } = form.dataset;
     await outbox.add([draft("general.limit", { station: "general", because: hides, caused_by: of.value, rule: rule.value, instead }, { place })]);

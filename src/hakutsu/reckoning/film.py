@@ -1,0 +1,215 @@
+"""The film survey of one vehicle as the film rules see it, and what they make of it."""
+
+from __future__ import annotations
+
+from functools import cached_property
+from math import log2
+from typing import TYPE_CHECKING, ClassVar
+from uuid import UUID
+
+from hakutsu.core.body.cues import below_cues, body_cues
+from hakutsu.core.film import (
+    Cover,
+    CueLooked,
+    FilmAnalysis,
+    FilmModel,
+    FilmSurvey,
+    Judged,
+    NextSpot,
+    Observation,
+    PanelFilm,
+    School,
+    State,
+    advice,
+    analyse_model,
+    cue_kinds,
+    magnet_observation,
+    parameters,
+    prior_finish,
+    schools_side_by_side,
+    without,
+)
+from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_gauge, verified
+from hakutsu.core.findings import Finding, found
+from hakutsu.core.limitations import dirt_sd_um
+from hakutsu.dossier import Dossier, KeptReading
+from hakutsu.entries.film import VerifiedWhen
+from hakutsu.reckoning.station import StationRules
+from hakutsu.vehicle.shell import shell
+
+if TYPE_CHECKING:
+    pass
+
+PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
+ALTERED_FROM = 0.7  # from this chance on a panel counts as painted again wherever it is told with other findings
+
+
+def observation(reading: KeptReading, dossier: Dossier, extra_sd_um: float = 0.0) -> Observation:
+    """A kept reading as the film rules see it; its key is the entry it came from.
+
+    `extra_sd_um` is what dirt leaves in doubt [µm].
+    """
+    body = reading.body
+    return Observation(
+        panel=reading.panel,
+        value_um=body.value_um,
+        status=body.status,
+        u=body.u,
+        v=body.v,
+        step_um=body.step_um or dossier.film.gauge.step_um,
+        limit_um=body.limit_um or dossier.film.gauge.limit_um,
+        substrate=body.substrate or dossier.vehicle.substrate(reading.panel),
+        edge=body.edge,
+        key=reading.entry,
+        repeats=body.retest_of,
+        extra_sd_um=extra_sd_um,
+    )
+
+
+def bits_between(before: float, after: float) -> float:
+    """How far the log2 odds of a chance moved [bits]."""
+    low, high = (min(max(chance, 1e-12), 1 - 1e-12) for chance in (before, after))
+    return log2(high / (1 - high)) - log2(low / (1 - low))
+
+
+class FilmReckoned(StationRules):
+    """Everything computed from the film survey."""
+
+    key: ClassVar[str] = "film"
+
+    @cached_property
+    def gauge_fits(self) -> tuple[Fit | None, Fit | None]:
+        """Offset and gain of the gauge from its verification at the start and at the end."""
+        found = []
+        for when in (VerifiedWhen.START, VerifiedWhen.END):
+            kept = self._reckoning.dossier.film.verifications.get(when)
+            checks = [Check(one.reference_um, one.shown_um) for one in kept.body.checks] if kept else []
+            found.append(fit_gauge(kept.at, checks, parameters().verifying) if kept else None)
+        return found[0], found[1]
+
+    @cached_property
+    def gauge_verified(self) -> Verified:
+        """How far the gauge was verified."""
+        return verified(*self.gauge_fits, parameters().verifying)
+
+    @cached_property
+    def survey(self) -> FilmSurvey:
+        """The film survey of this vehicle, corrected by the verification; panels never read are part of it."""
+        dossier, vehicle = self._reckoning.dossier, self._reckoning.dossier.vehicle
+        p = parameters().verifying
+        arrival = dossier.day.arrival
+        read = [
+            corrected(observation(r, dossier, dirt_sd_um(arrival, r.panel)), r.at, *self.gauge_fits, p)
+            for r in dossier.film.readings
+        ]
+        cues: dict[str, list[CueLooked]] = {}
+        for kept in dossier.film.cues.values():
+            if kept.body.cue in cue_kinds():
+                cues.setdefault(kept.panel, []).append(CueLooked(kept.body.cue, kept.body.there))
+        bay = dossier.engine.bay.body if dossier.engine.bay else None
+        below = below_cues({key: one.body for key, one in dossier.under.zones.items()}, bay)
+        mine = set(vehicle.panel_keys())
+        for panel, seen in (*body_cues(dossier.body).items(), *below.items()):
+            known = {one.kind for one in cues.get(panel, ())}
+            more = [CueLooked(cue, there) for cue, there in seen.items() if cue not in known]
+            if panel in mine:
+                cues.setdefault(panel, []).extend(more)
+        return FilmSurvey(
+            id=str(dossier.inspection),
+            observations=read,
+            finish=vehicle.finish,
+            substrates={key: vehicle.substrate(key) for key in vehicle.panel_keys()},
+            cues=cues,
+            magnets=[magnet_observation(m.panel, m.body.grade, m.body.u, m.body.v) for m in dossier.film.magnets],
+            covers={key: Cover(kept.body.kind, kept.body.thickness_um) for key, kept in dossier.film.covers.items()},
+            paint=vehicle.paint,
+            unreachable=frozenset({*dossier.film.limits, *dossier.film.nothing}),
+        )
+
+    def observations_on(self, panel: str) -> list[Observation]:
+        """A panel's readings, corrected by the verification, oldest first."""
+        return [o for o in self.survey.observations if o.panel == panel]
+
+    @cached_property
+    def model(self) -> FilmModel:
+        """The survey under the model; all schools share its evidence."""
+        return FilmModel(self.survey, parameters())
+
+    @cached_property
+    def analysis(self) -> FilmAnalysis:
+        """The film analysis by the school of the declared finish, worded in the reader's terms."""
+        return analyse_model(self.model, terms=self._reckoning.terms)
+
+    @cached_property
+    def schools(self) -> dict[str, dict[School, Judged]]:
+        """Every panel read, as each school judges it."""
+        return schools_side_by_side(self.model, terms=self._reckoning.terms)
+
+    @cached_property
+    def next_spot(self) -> NextSpot | None:
+        """Where a reading is expected to tell most, or none when more would hardly change the words."""
+        return advice(self.model, prior_finish(self.analysis.school, self.survey.finish))
+
+    def filled_area(self, panel: str) -> tuple[float, float] | None:
+        """The 80 % interval of the area under filler [cm²], where filler is the likeliest state."""
+        result, vehicle = self.analysis.panel(panel), self._reckoning.dossier.vehicle
+        if result is None or result.state is not State.FILLED or result.filled_share is None:
+            return None
+        patch = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))[panel]
+        return result.filled_share.low * patch.area_cm2, result.filled_share.high * patch.area_cm2
+
+    def measured_cue(self, panel: str, cue: str) -> tuple[float, float, float] | None:
+        """The chance that a panel was painted again without a measured cue and with it, and by how many bits that moved
+        its odds; none where there is none.
+        """
+        looked = self.survey.cues.get(panel, ())
+        result = self.analysis.panel(panel)
+        one = next((one for one in looked if one.kind == cue), None)
+        if one is None or result is None or result.probabilities is None:
+            return None
+        before = sum(without(result.probabilities, looked, one)[s] for s in PAINTED_AGAIN)
+        return before, result.altered, bits_between(before, result.altered)
+
+    def cue_effects(self, panel: str) -> dict[UUID, tuple[float, float]]:
+        """For each cue looked for on a panel: the chance that it was painted again without that cue and with it."""
+        found: dict[UUID, tuple[float, float]] = {}
+        looked = self.survey.cues.get(panel, ())
+        result = self.analysis.panel(panel)
+        if result is None or result.probabilities is None:
+            return found
+        for kept in self._reckoning.dossier.film.cues_on(panel):
+            one = CueLooked(kept.body.cue, kept.body.there)
+            if one in looked:
+                before = without(result.probabilities, looked, one)
+                found[kept.entry] = (sum(before[s] for s in PAINTED_AGAIN), result.altered)
+        return found
+
+    def findings(self) -> list[Finding]:
+        """Panels painted again, panels whose film is disturbed, and readings that stand out and are not repeated."""
+        film = self._reckoning.dossier.film
+        seen = []
+        for panel in self.analysis.panels:
+            if panel.readings and panel.altered >= 0.5:
+                seen.append(self._altered(panel).seen_in(*self._entries(panel.panel)))
+        for surprise in self.analysis.open_surprises:
+            o = surprise.observation
+            words = "a reading stands out from its panel and is not repeated"
+            mine = [one.entry for one in film.readings if one.entry == o.key]
+            seen.append(found("film.look_again", o.panel, words).seen_in(*mine))
+        return seen
+
+    def _entries(self, panel: str) -> list[UUID]:
+        film = self._reckoning.dossier.film
+        return [*(one.entry for one in film.readings if one.panel == panel), *(c.entry for c in film.cues_on(panel))]
+
+    def _altered(self, panel: PanelFilm) -> Finding:
+        chances = panel.probabilities or {}
+        state = max(PAINTED_AGAIN, key=lambda one: chances.get(one, 0.0))
+        sure = panel.altered >= ALTERED_FROM
+        check = "" if sure else "more readings, and look at edges, seals and bolts for signs of paint"
+        return found(f"film.{state.value}", panel.panel, panel.words, panel.reasons[:2], sureness=panel.altered,
+                     check=check, why="" if sure else "the readings do not settle it")  # fmt: skip
+
+    def waits(self) -> list[str]:
+        """Readings to repeat."""
+        return [one.observation.panel for one in self.analysis.open_surprises]

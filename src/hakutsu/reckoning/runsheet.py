@@ -1,0 +1,55 @@
+"""The plan of the day."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import ClassVar
+
+from hakutsu.core.hazards import activities
+from hakutsu.core.limitations import proven_cold
+from hakutsu.core.runsheet import Conditions, Plan, plan
+from hakutsu.core.runsheet.emphasis import emphasis
+from hakutsu.entries.day import Engine
+from hakutsu.reckoning.station import StationRules
+
+
+class RunSheetReckoned(StationRules):
+    """What is to be done in which order; it finds nothing."""
+
+    key: ClassVar[str] = "runsheet"
+
+    @property
+    def _not_found_warm(self) -> bool:
+        arrival = self._reckoning.dossier.day.arrival
+        return arrival is None or (arrival.engine is not Engine.WARM and proven_cold(arrival) is not False)
+
+    def plan(self, now: datetime) -> Plan | None:
+        """The plan from now on, or none before any conditions were noted."""
+        said = self._reckoning.dossier.day.conditions
+        if said is None:
+            return None
+        begin = max(now, said.begins)
+        end = said.begins + timedelta(minutes=said.available)
+
+        def minutes(at: datetime | None) -> float | None:
+            return None if at is None else (at - begin).total_seconds() / 60
+
+        started = {"cold_start", "start"} & set(self._reckoning.dossier.hazards.begun)
+        forbidden = frozenset(activity for activity in activities() if self._reckoning.blocking(activity))
+        return plan(
+            Conditions(
+                available=max(0.0, minutes(end) or 0.0),
+                protocol=self._reckoning.dossier.opening.brief.protocol,
+                engine_cold=said.engine_cold and not started and self._not_found_warm,
+                lift=said.lift,
+                lift_by_driving=said.lift_by_driving,
+                helper=said.helper,
+                may_drive=said.may_drive,
+                seller_until=minutes(said.seller_until),
+                daylight_until=minutes(said.daylight_until),
+                dry_until=minutes(said.dry_until),
+                blocked=forbidden,
+                done=frozenset(self._reckoning.dossier.hazards.done),
+                emphasis=emphasis(self._reckoning.dossier.opening.brief),
+            )
+        )
