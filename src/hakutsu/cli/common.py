@@ -5,6 +5,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 from typing import Annotated, NoReturn
+from uuid import UUID
 
 import typer
 
@@ -24,6 +25,7 @@ scans = typer.Typer(no_args_is_help=True, help="The scan link and its stand-in."
 app.add_typer(scans, name="scan")
 
 DataOption = Annotated[Path, typer.Option("--data", help="The data directory.")]
+Inspection = Annotated[UUID, typer.Argument(help="Id of the inspection, as in its page's address.")]
 PortOption = Annotated[int, typer.Option("--port", min=0, max=65535, help="Port to listen on; 0 takes a free one.")]
 
 

@@ -5,19 +5,17 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Annotated
-from uuid import UUID
 
 import typer
 from sqlalchemy import text
 
-from hakutsu.cli.common import DEFAULT_DATA, DataOption, app, fail, imports, logbook_at
+from hakutsu.cli.common import DEFAULT_DATA, DataOption, Inspection, app, fail, imports, logbook_at
 from hakutsu.logbook import DataTrouble, Integrity, Logbook
 from hakutsu.logbook.files import sha256_of
 from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.logbook.trouble import told
 
 DAMAGED = 1
-Inspection = Annotated[UUID, typer.Argument(help="Id of the inspection, as in its page's address.")]
 
 
 def _pictures(data: Path) -> PictureFiles:

@@ -177,8 +177,10 @@ def merged(findings: Iterable[Finding]) -> list[Finding]:
 def _as_one(same: Sequence[Finding]) -> Finding:
     if len(same) == 1:
         return same[0]
-    words = "; ".join(dict.fromkeys(one.words for one in same))
-    reasons = tuple(dict.fromkeys(reason for one in same for reason in one.reasons))
-    grave = min(same, key=lambda one: list(Consequence).index(one.consequence))
-    one = replace(grave, words=words, reasons=reasons)
-    return one.seen_in(*(entry for other in same for entry in other.evidence))
+    counting = [one for one in same if not one.excused] or same
+    grave = min(counting, key=lambda one: list(Consequence).index(one.consequence))
+    words = "; ".join(dict.fromkeys(one.words for one in counting))
+    reasons = tuple(dict.fromkeys(reason for one in counting for reason in one.reasons))
+    return replace(grave, words=words, reasons=reasons, evidence=()).seen_in(
+        *(entry for one in counting for entry in one.evidence)
+    )

@@ -63,7 +63,7 @@ def _named(line: str) -> tuple[str, str]:
     for one in table("entries", "old_lines", _OldLines).row:
         if words.startswith(one.begins):
             return one.code, where if one.subject is None else one.subject
-    return (BLENDS, "") if line == "blends" else (line, "")
+    return (BLENDS, "body") if line == "blends" else (line, "")
 
 
 @entry_kind("money.line", version=2, upgrades={1: _by_code})

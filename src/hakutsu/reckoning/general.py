@@ -23,5 +23,5 @@ class GeneralReckoned(StationRules):
             looks = dossier.follow_ups.looked.get(entry.id, ())
             if entry.id in dossier.general.answers or (looks and looks[-1][1].outcome is Outcome.GONE):
                 continue
-            told += [one.seen_in(entry.id) for one in remark_found(body, entry.place or "")]
+            told += [one.seen_in(entry.id) for one in remark_found(body, entry.place or "vehicle")]
         return told

@@ -167,7 +167,7 @@ class Lives:
             return Priced(CLAIMS, finding.subject, finding.words, float(priced.amount))
         if finding.code == BLENDS:
             expected = sum(cost.expected for cost in self._reckoning.outside.costs.blends.values())
-            return Priced(BLENDS, "", finding.words, expected)
+            return Priced(BLENDS, finding.subject, finding.words, expected)
         if finding.subject in self._marked and finding.evidence[0] in self._reckoning.dossier.body.blemishes:
             words = f"{{place {finding.subject}}}: put right what is marked"
             return Priced(MARKS, finding.subject, words, self._marked[finding.subject])

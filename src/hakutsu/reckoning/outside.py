@@ -84,7 +84,7 @@ class Outside(StationRules):
         asked = Consequence.SETTLE if settled else None
         words = "blend into the neighbours of what is refinished"
         marks = [mark.entry.id for mark in self._body.blemishes.values() if mark.place in (settled or {mark.place})]
-        return [found("body.blends", "", words, (names,), consequence=asked).seen_in(*marks)]
+        return [found("body.blends", "body", words, (names,), consequence=asked).seen_in(*marks)]
 
     @cached_property
     def patches(self) -> Mapping[str, Patch]:

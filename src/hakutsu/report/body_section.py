@@ -20,6 +20,7 @@ from hakutsu.entries.body import Addition, Blemish, Glass, ShowsFrom
 from hakutsu.figures.blemishes import Mark
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.outside import Contact
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.vocabulary import Taste
@@ -234,3 +235,9 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
         ],
         [f"{one.body.text}: {terms.place(one.place)}" for one in body.none],
     )
+
+
+@report_section("outside", 40, "_outside.html")
+def _outside(making: Making) -> OutsideSection:
+    """Everything seen outside."""
+    return outside_section(making.reckoning)

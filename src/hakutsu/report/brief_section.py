@@ -5,6 +5,7 @@ from __future__ import annotations
 from babel.numbers import format_currency
 
 from hakutsu.entries.opening import Brief
+from hakutsu.report.sections import Making, report_section
 from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.use import use_factor_names
 
@@ -26,3 +27,9 @@ def purpose_lines(brief: Brief, terms: Terms) -> list[tuple[str, str]]:
 
 def _circumstances(keys: tuple[str, ...]) -> str:
     return ", ".join(use_factor_names()[key] for key in keys)
+
+
+@report_section("wanted", 10, "_wanted.html")
+def _wanted(making: Making) -> list[tuple[str, str]]:
+    """What the vehicle is wanted for."""
+    return purpose_lines(making.reckoning.dossier.opening.brief, making.reckoning.terms)

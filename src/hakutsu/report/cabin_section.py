@@ -8,6 +8,7 @@ from hakutsu.core.findings import Finding
 from hakutsu.entries.cabin import CabinLooked, CabinWear, Control, Inventory, There
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import FoundLine, found_line
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.inventory import belongings
@@ -92,3 +93,9 @@ def _things(reckoning: Reckoning, there: There) -> tuple[str, ...]:
         for key, one in belongings().items()
         if key in seen and seen[key].body.there is there
     )
+
+
+@report_section("cabin", 80, "_cabin.html")
+def _cabin(making: Making) -> CabinSection:
+    """The cabin."""
+    return cabin_section(making.reckoning)

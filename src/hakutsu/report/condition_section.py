@@ -12,6 +12,7 @@ from hakutsu.core.findings import Finding
 from hakutsu.figures.standing import standing_scale
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import named_words
+from hakutsu.report.sections import Making, report_section
 from hakutsu.vehicle.terms import Terms
 
 SHOWN = 60
@@ -74,3 +75,9 @@ def _line(one: Stands, terms: Terms) -> StandsLine:
     words = f"seen {one.seen}, usual {one.usual}"
     scale = Markup(standing_scale(*one.steps, words))
     return StandsLine(terms.say(one.name), str(one.standing), one.seen, one.usual, terms.say(one.why), scale)
+
+
+@report_section("condition", 100, "_condition.html")
+def _condition(making: Making) -> ConditionSection:
+    """Condition against what is usual."""
+    return condition_section(making.reckoning)

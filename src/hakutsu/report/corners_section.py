@@ -13,6 +13,7 @@ from hakutsu.entries.corners import Brake, Tyre
 from hakutsu.figures.sections import brake_section, drum_section, tread_section
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import FoundLine, found_line
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.mechanics import RearBrakes
 from hakutsu.vehicle.places import WHEELS
@@ -105,3 +106,9 @@ def _corner(reckoning: Reckoning, wheel: str) -> CornerPart | None:
         measured.append((terms.say("Tread"), words))
     lines = tuple(found_line(one, terms) for one in reckoning.corners.lies_at(wheel))
     return CornerPart(terms.place(wheel), tuple(drawings), tuple(measured), lines)
+
+
+@report_section("corners", 50, "_corners.html")
+def _corners(making: Making) -> CornersSection:
+    """Every corner that was looked at."""
+    return corners_section(making.reckoning)

@@ -10,6 +10,7 @@ from hakutsu.core.engine.oil import OilVerdict
 from hakutsu.figures.warm_up import warm_up_curve
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import FoundLine, found_line
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import Terms
 
@@ -77,3 +78,9 @@ def oil_words(verdict: OilVerdict, terms: Terms) -> str:
 
 def _percent(share: float) -> str:
     return f"{100 * share:.0f}"
+
+
+@report_section("engine", 70, "_engine.html")
+def _engine(making: Making) -> EngineSection:
+    """The engine station."""
+    return engine_section(making.reckoning)

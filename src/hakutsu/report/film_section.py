@@ -4,10 +4,21 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from markupsafe import Markup
+
 from hakutsu.core.film import Concern, PanelFilm, State, Surprise, ZoneStory
 from hakutsu.dossier import Covered
 from hakutsu.figures.film_profile import column_numbers
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.film_drawings import (
+    baseline_words,
+    panel_rows,
+    profile_panels,
+    profile_svg,
+    sheet_panels,
+    sheet_svg,
+)
+from hakutsu.report.sections import Making, report_section
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import Unit
 
@@ -43,17 +54,19 @@ class FilmSection:
     missing: list[Missing]
     open_repeats: list[Surprise]
     readings: int
-    days: list[str]
     story: list[ZoneStory]
     gauge: str
     filled: dict[str, tuple[float, float]]
-    authors: list[str]
+    warnings: tuple[str, ...]
+    baseline: str
+    profile: Markup
+    sheet: Markup
 
 
 def film_section(reckoning: Reckoning) -> FilmSection:
     """Gather the section from a reckoning."""
     dossier, unit = reckoning.dossier, reckoning.terms.film
-    rows, missing = [], []
+    rows, missing, drawn = [], [], panel_rows(reckoning)
     for coverage in dossier.film_coverage():
         film = reckoning.film.analysis.panel(coverage.panel)
         name = reckoning.terms.panel(coverage.panel)
@@ -72,7 +85,6 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         missing,
         reckoning.film.analysis.open_surprises,
         sum(row.film.readings for row in rows),
-        sorted({f"{r.at:%-d %B %Y}" for r in dossier.film.readings}),
         [zone for zone in reckoning.film.analysis.story if zone.probability >= LIKELY_ZONE],
         str(reckoning.film.gauge_verified),
         {
@@ -80,7 +92,10 @@ def film_section(reckoning: Reckoning) -> FilmSection:
             for key in dossier.vehicle.panel_keys()
             if (area := reckoning.film.filled_area(key))
         },
-        sorted({r.by for r in dossier.film.readings}),
+        reckoning.film.analysis.warnings,
+        baseline_words(reckoning),
+        profile_svg(reckoning, profile_panels(reckoning, drawn, linked=False)),
+        sheet_svg(reckoning, sheet_panels(reckoning, drawn, linked=False), advised=False),
     )
 
 
@@ -99,3 +114,9 @@ def _why(state: Covered, taken: int, expected: int, because: str) -> str:
     if state is Covered.OPEN:
         return f"{taken} of {expected} planned readings taken"
     return ""
+
+
+@report_section("film", 20, "_film.html")
+def _film(making: Making) -> FilmSection:
+    """The film, with what was not measured and why."""
+    return film_section(making.reckoning)

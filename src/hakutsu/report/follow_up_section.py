@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import datetime
 
 from hakutsu.core.follow_up import SecondLook
 from hakutsu.core.limitations import at_least
 from hakutsu.entries.general import Limit, NotFitted
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words, noted
 
 
@@ -58,3 +60,28 @@ def not_fitted_lines(reckoning: Reckoning) -> list[str]:
     """What this vehicle does not have: neither gap nor limit."""
     general = reckoning.dossier.general
     return [kept.body.what for at in general.at.values() for kept in at if isinstance(kept.body, NotFitted)]
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """What could not be checked, and what the vehicle does not have."""
+
+    lines: list[tuple[str, str]]
+    not_fitted: list[str]
+
+    @property
+    def empty(self) -> bool:
+        """True when everything was checked."""
+        return not (self.lines or self.not_fitted)
+
+
+@report_section("limits", 180, "_limits.html")
+def _limits(making: Making) -> Limits:
+    """What could not be checked, and why."""
+    return Limits(limit_lines(making.reckoning), not_fitted_lines(making.reckoning))
+
+
+@report_section("notes", 220, "_notes.html")
+def _notes(making: Making) -> list[tuple[str, str]]:
+    """Remarks and interventions with their second looks."""
+    return remark_lines(making.reckoning, making.now)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from hakutsu.core.functions import Status
 from hakutsu.entries.functions import FittedSaid, Lamp, Result, Tried
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.terms import PLAIN, Terms
@@ -69,3 +70,9 @@ def functions_section(reckoning: Reckoning) -> FunctionsSection:
             lines.append((name, ": ".join(part for part in (str(status.status), status.words) if part)))
     lamps = tuple(body_words(seen.body, terms)[1] for seen in reckoning.dossier.functions.lamps)
     return FunctionsSection(tuple(lines), tuple(works), tuple(untested), lamps, tuple(found.lamps_against_claim))
+
+
+@report_section("functions", 90, "_functions.html")
+def _functions(making: Making) -> FunctionsSection:
+    """Functions and lamps."""
+    return functions_section(making.reckoning)

@@ -20,6 +20,7 @@ from hakutsu.figures.life_calendar import CalendarRow, life_calendar
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.life import Lives
 from hakutsu.report.corner_wording import rough
+from hakutsu.report.sections import Making, report_section
 from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.vocabulary import Consequence
 
@@ -216,6 +217,11 @@ class LifeSection:
     spending: tuple[SpendingTable, ...]
     sheet: SheetTable
 
+    @property
+    def empty(self) -> bool:
+        """True when there is nothing to report."""
+        return not self.told
+
 
 def told(reckoning: Reckoning) -> bool:
     """Whether anybody measured, graded, proved or priced anything, said what drives the vehicle, or found anything."""
@@ -240,3 +246,9 @@ def life_section(reckoning: Reckoning) -> LifeSection:
         tuple(spending_tables(lives.spending, currency, terms)),
         sheet_table(lives.sheet, terms),
     )
+
+
+@report_section("life", 110, "_life.html")
+def _life(making: Making) -> LifeSection:
+    """Lives, money and the negotiation sheet."""
+    return life_section(making.reckoning)

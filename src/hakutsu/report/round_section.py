@@ -6,9 +6,12 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from hakutsu.core.hazards import activities, causes
+from hakutsu.core.limitations import Limitation
 from hakutsu.dossier import Kept
+from hakutsu.entries.claims import Claim
 from hakutsu.entries.general import AskSeller, DidNotWork, DoNotKnow, ForDesk, Hint
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.terms import Terms
@@ -84,3 +87,33 @@ def answered_questions(reckoning: Reckoning) -> list[Answered]:
         Answered(_question(kept, reckoning.terms), settled.answer, settled.source, settled.hearsay, entry.id)
         for kept, (entry, settled) in found
     ]
+
+
+@report_section("claims", 160, "_claims.html")
+def _claims(making: Making) -> list[Claim]:
+    """What was claimed."""
+    return [claim for _, claim in making.reckoning.dossier.claims.said]
+
+
+@report_section("limitations", 170, "_limitations.html")
+def _limitations(making: Making) -> list[Limitation]:
+    """What the circumstances hid."""
+    return making.reckoning.limitations
+
+
+@report_section("hazards", 190, "_hazards.html")
+def _hazards(making: Making) -> list[str]:
+    """Stand-downs."""
+    return hazard_lines(making.reckoning)
+
+
+@report_section("questions", 200, "_questions_open.html")
+def _questions(making: Making) -> list[tuple[str, list[OpenQuestion]]]:
+    """What is still open."""
+    return open_questions(making.reckoning)
+
+
+@report_section("answered", 210, "_answered.html")
+def _answered(making: Making) -> list[Answered]:
+    """Questions that were settled."""
+    return answered_questions(making.reckoning)

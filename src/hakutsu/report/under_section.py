@@ -13,6 +13,7 @@ from hakutsu.entries.under import Exhaust, Leak, Pipes, UnderZone
 from hakutsu.figures.under import ZoneShown, under_schematic
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import FoundLine, found_line
+from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.under import fitted_zones, zones
@@ -107,3 +108,9 @@ def under_section(reckoning: Reckoning) -> UnderSection:
         hidden,
         len(fitted_zones(separate_frame=frame).keys() - seen.keys()),
     )
+
+
+@report_section("under", 60, "_under.html")
+def _under(making: Making) -> UnderSection:
+    """The underside and leaks."""
+    return under_section(making.reckoning)

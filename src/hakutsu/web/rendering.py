@@ -8,18 +8,11 @@ from typing import Any
 
 from fastapi import Request
 from fastapi.responses import HTMLResponse
-from jinja2 import ChoiceLoader, Environment, PackageLoader, StrictUndefined, pass_context, select_autoescape
-from jinja2.runtime import Context
-from markupsafe import Markup
+from jinja2 import PackageLoader
 
-from hakutsu import __version__
-from hakutsu.core.film import State, chance_words
-from hakutsu.core.hazards import activities
-from hakutsu.figures.strata import strata_glyph
 from hakutsu.reckoning import Reckoning, terms
-from hakutsu.vehicle.keyed import key_of
-from hakutsu.vehicle.terms import PLAIN, Terms
-from hakutsu.vehicle.units import UM_EACH, UNIT_LABEL, show
+from hakutsu.report.rendering import jinja
+from hakutsu.vehicle.terms import PLAIN
 from hakutsu.web.desk import UNNAMED
 from hakutsu.web.links import part_link
 from hakutsu.web.rail import rail
@@ -27,69 +20,8 @@ from hakutsu.web.rail import rail
 STATIC = Path(__file__).parent / "static"
 
 
-def _glyph(state: str | None, size: int = 16, *, labelled: bool = False) -> Markup:
-    return Markup(strata_glyph(State(state) if state else None, size=size, labelled=labelled))
-
-
-def _terms(context: Context) -> Terms:
-    said = context.get("terms")
-    return said if isinstance(said, Terms) else PLAIN
-
-
-@pass_context
-def _day_and_time(context: Context, at: datetime) -> str:
-    return _terms(context).moment(at)
-
-
-@pass_context
-def _clock(context: Context, at: datetime) -> str:
-    return _terms(context).clock(at)
-
-
-@pass_context
-def _say(context: Context, text: object) -> str:
-    return _terms(context).say(str(text))
-
-
-@pass_context
-def _panel(context: Context, key: str) -> str:
-    return _terms(context).panel(key)
-
-
-def _percent(chance: float) -> str:
-    return chance_words(chance).replace(" ", "\u00a0")
-
-
-def _capitalize_first(words: str) -> str:
-    said = str(words)
-    return said[:1].upper() + said[1:]
-
-
-_environment = Environment(
-    loader=ChoiceLoader([PackageLoader("hakutsu.web"), PackageLoader("hakutsu.report")]),
-    autoescape=select_autoescape(["html"]),
-    undefined=StrictUndefined,
-    trim_blocks=True,
-    lstrip_blocks=True,
-)
-_environment.filters |= {
-    "part_link": part_link,
-    "film": show,
-    "when": _day_and_time,
-    "clock": _clock,
-    "say": _say,
-    "panel": _panel,
-    "percent": _percent,
-    "capitalize_first": _capitalize_first,
-    "key": key_of,
-}
-_environment.globals |= {
-    "glyph": _glyph,
-    "version": __version__,
-    "unit_label": UNIT_LABEL,
-    "um_each": UM_EACH,
-    "activity_names": activities(),
-}
+_environment = jinja(PackageLoader("hakutsu.web"))
+_environment.filters["part_link"] = part_link
 
 
 def fragment(template: str, **context: Any) -> str:

@@ -165,4 +165,4 @@ def _corners(one: Component, vehicle: Mechanics, doors: int) -> Sequence[str]:
 
 
 def _driven(corner: str, drive: Drive) -> bool:
-    return drive is Drive.ALL or corner.startswith(str(drive))
+    return drive is Drive.ALL or corner.startswith(drive.value)

@@ -92,7 +92,7 @@ def clocks_of(one: Component, given: Given, grade: Grade | None = None) -> Clock
     if own is not None:
         km, years = own.km and own.km * 1000, own.years
         beta = own.beta or beta
-    scale = float(grade_table()["hazard"].get(str(grade), 1.0))
+    scale = float(grade_table()["hazard"].get(grade.value if grade else "", 1.0))
     return Clocks(
         km, years, beta, hazard_factor(one.key, given.past), hazard_factor(one.key, given.future) * scale
     )  # fmt: skip

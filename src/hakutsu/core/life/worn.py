@@ -53,7 +53,7 @@ def worn_jobs(given: Given, corners: Corners) -> list[Job]:
 
 def _drive(given: Given) -> str | None:
     drive = given.mechanics.drive
-    return None if drive is Drive.UNKNOWN else str(drive)
+    return None if drive is Drive.UNKNOWN else drive.value
 
 
 def _since(given: Given, proof: Proof | None) -> tuple[float, float] | None:

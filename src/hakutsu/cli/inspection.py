@@ -1,0 +1,95 @@
+"""One inspection: its findings, its report."""
+
+from __future__ import annotations
+
+import base64
+import json
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Annotated
+from uuid import UUID
+
+import typer
+from rich.console import Console
+from rich.table import Table
+
+from hakutsu.cli.common import DEFAULT_DATA, DataOption, Inspection, app, fail, logbook_at
+from hakutsu.dossier import gather_dossier
+from hakutsu.exchange.findings_json import findings_json
+from hakutsu.logbook import DataTrouble, Integrity, Logbook
+from hakutsu.logbook.pictures import PictureFiles
+from hakutsu.logbook.trouble import told
+from hakutsu.reckoning import Reckoning
+from hakutsu.report.integrity_section import integrity_line
+from hakutsu.report.making import report_html
+from hakutsu.report.sections import Making
+
+COPY = 1600
+NowOption = Annotated[datetime | None, typer.Option("--now", help="The moment it is made; the clock by default.")]
+
+
+def reckoned(data: Path, inspection: UUID) -> tuple[Logbook, Reckoning]:
+    """The logbook of a data directory and the reckoning of one of its inspections."""
+    if not (data.expanduser() / "hakutsu.sqlite").is_file():
+        fail(f"{data} holds no database")
+    logbook = logbook_at(data)
+    try:
+        with told(logbook.database):
+            if not logbook.holds(inspection):
+                fail(f"{data} holds no inspection {inspection}")
+            entries, unread = logbook.read(inspection)
+            settings = logbook.library.settings
+    except DataTrouble as error:
+        fail(error)
+    dossier = gather_dossier(inspection, entries, unread)
+    if dossier.opening.vehicle is None:
+        fail(f"inspection {inspection} has no vehicle yet")
+    return logbook, Reckoning(dossier, settings)
+
+
+@app.command()
+def findings(
+    inspection: Inspection,
+    data: DataOption = DEFAULT_DATA,
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+) -> None:
+    """Everything that was found, what it asks for, and where it stands on the negotiation sheet."""
+    _, reckoning = reckoned(data, inspection)
+    rows = findings_json(reckoning)
+    if as_json:
+        print(json.dumps(rows, ensure_ascii=False))
+        return
+    table = Table(title=f"{len(rows)} findings")
+    for name in ("asks for", "what", "code", "sheet"):
+        table.add_column(name)
+    for row in rows:
+        sheet = row["on_sheet"]
+        shown = sheet if isinstance(sheet, str) else "" if sheet is None else " ".join(map(str, sheet.values()))
+        table.add_row(row["consequence"], row["words"], row["code"], shown)
+    Console(width=118, highlight=False).print(table)
+
+
+@app.command()
+def report(
+    inspection: Inspection,
+    html: Annotated[Path, typer.Option("--html", help="Where the document is written.")],
+    data: DataOption = DEFAULT_DATA,
+    now: NowOption = None,
+) -> None:
+    """The report as one HTML document, with its pictures in it."""
+    logbook, reckoning = reckoned(data, inspection)
+    at = datetime.now(UTC) if now is None else now.replace(tzinfo=now.tzinfo or UTC)
+    with told(data):
+        files = PictureFiles(data.expanduser().resolve() / "pictures")
+
+    def picture(entry: UUID) -> str:
+        taken = reckoning.dossier.pictures.taken[entry]
+        copy = files.copy(taken.body.sha256, COPY)
+        return "" if copy is None else f"data:image/jpeg;base64,{base64.b64encode(copy.read_bytes()).decode()}"
+
+    integrity = integrity_line(reckoning, Integrity(logbook).check(inspection, at, whole=True))
+    text = report_html(Making(reckoning, at, integrity, picture))
+    try:
+        html.write_text(text, encoding="utf-8")
+    except OSError as error:
+        fail(f"{html} cannot be written: {error.strerror or error}")
