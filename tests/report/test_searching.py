@@ -1,11 +1,15 @@
 import unittest
 
 from hakutsu.entries.claims import Claim
+from hakutsu.entries.corners import Wheel
+from hakutsu.entries.engine import EngineLook
 from hakutsu.entries.general import Seen, Strike
 from hakutsu.entries.opening import Brief
+from hakutsu.reckoning import Reckoning
 from hakutsu.report.brief_section import purpose_lines
 from hakutsu.report.searching import search, words_of
 from hakutsu.vehicle.terms import PLAIN
+from hakutsu.web.station import shown_at
 from tests.builders import reading
 from tests.inspection import InspectionCase
 
@@ -14,7 +18,7 @@ class Searching(InspectionCase):
     vehicle = {"name": "Pellin Mote", "registration": "ORN 41"}
 
     def found(self, asked):
-        return search(words_of(self.dossier()), asked)
+        return search(words_of(Reckoning(self.dossier()), shown_at), asked)
 
     def test_vehicle_and_registration_in_any_case_and_order(self):
         for asked in ("mote", "PELLIN", "orn mote", "41"):
@@ -34,6 +38,13 @@ class Searching(InspectionCase):
         self.assertEqual([hit.room for hit in hits], ["place/rear", "film?panel=bonnet"])
         self.assertEqual([hit.words for hit in self.found("bonnet salt mote").hits], ["salt stain"])
         self.assertIsNone(self.found("salt estate"))
+
+    def test_a_finding_leads_to_the_page_that_shows_its_entry(self):
+        self.write("corner.wheel", Wheel(fixings_missing=2), place="wheel_rear_left")
+        self.write("engine.look", EngineLook(smoke="blue_load"))
+        [missing] = self.found("fixings missing settle").hits
+        self.assertEqual((missing.words, missing.room), ("2 wheel fixings missing", "corners?at=wheel_rear_left"))
+        self.assertEqual({hit.room for hit in self.found("blue smoke rings").hits}, {"engine/run"})
 
     def test_struck_entries_and_numbers_are_not_found(self):
         seen = self.write("general.seen", Seen(text="oil mist"), place="rear")

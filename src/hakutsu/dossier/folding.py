@@ -50,6 +50,11 @@ def fold(kind: str) -> Callable[[Fold], Fold]:
     return register
 
 
+def folded_kinds() -> set[str]:
+    """Kinds that a station folds."""
+    return set(_folds)
+
+
 def fold_every(function: Fold) -> Fold:
     """Register the decorated function for every entry, after the folds of its kind."""
     _every.append(function)

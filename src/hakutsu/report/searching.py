@@ -3,20 +3,22 @@
 from __future__ import annotations
 
 import unicodedata
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict
 
+from hakutsu.core.findings import named_place
 from hakutsu.dossier import Dossier
 from hakutsu.entries import Entry
-from hakutsu.entries.claims import Claim
 from hakutsu.entries.film import Reading
 from hakutsu.entries.general import Strike
 from hakutsu.entries.opening import Brief, Vehicle
+from hakutsu.entries.registry import Body
+from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
-from hakutsu.vehicle.places import places
-from hakutsu.vehicle.terms import PLAIN, Terms
+from hakutsu.vehicle.terms import Terms
 
 LONGEST_SEARCH = 200
 _NO_FINDING = (Reading, Strike, Brief, Vehicle)  # numbers, corrections, and what the inspection itself is found by
@@ -79,10 +81,19 @@ def parts_of(asked: str) -> list[str]:
     return fold(asked[:LONGEST_SEARCH]).split()
 
 
-def words_of(dossier: Dossier, terms: Terms = PLAIN) -> Words:
-    """The words of an inspection; numbers, corrections and struck entries are not searched."""
+def words_of(reckoning: Reckoning, where: Callable[[Entry, Body], str]) -> Words:
+    """The words of an inspection: its findings, and every entry; numbers, corrections and struck ones are not searched.
+
+    Parameters
+    ----------
+    reckoning : of the inspection
+    where : the page that shows an entry, below the inspection's address
+    """
+    dossier, terms = reckoning.dossier, reckoning.terms
     vehicle, brief = dossier.vehicle, dossier.opening.brief
-    lines = (line for entry in dossier.entries if (line := _line(dossier, entry, terms)) is not None)
+    said = [line for entry in dossier.entries if (line := _line(dossier, entry, terms, where)) is not None]
+    told = {(line.words, line.room) for line in said}
+    lines = [*(line for line in _findings(reckoning, where) if (line.words, line.room) not in told), *said]
     return Words(
         inspection=dossier.inspection, name=vehicle.name, registration=vehicle.registration, colour=vehicle.colour,
         buyer=brief.buyer, lines=tuple(lines),
@@ -104,17 +115,18 @@ def search(words: Words, asked: str) -> Found | None:
     return Found(words, False, hits) if hits else None
 
 
-def _line(dossier: Dossier, entry: Entry, terms: Terms) -> Line | None:
+def _findings(reckoning: Reckoning, where: Callable[[Entry, Body], str]) -> Iterator[Line]:
+    """Findings in the words of the report; each leads to the page that shows the entry it rests on first."""
+    for one in reckoning.findings:
+        entry = reckoning.entries.get(one.evidence[0]) if one.evidence else None
+        if entry is not None:
+            words, place = reckoning.terms.say(one.words), reckoning.terms.place(named_place(one.subject) or None)
+            yield Line(kind=str(one.consequence), words=words, place=place, room=where(entry, entry.parsed()))
+
+
+def _line(dossier: Dossier, entry: Entry, terms: Terms, where: Callable[[Entry, Body], str]) -> Line | None:
     body = entry.parsed()
     if entry.id in dossier.struck or isinstance(body, _NO_FINDING):
         return None
     kind, said = body_words(body, terms)
-    return Line(kind=kind, words=said, place=terms.place(entry.place), room=_room(entry, body))
-
-
-def _room(entry: Entry, body: object) -> str:
-    if isinstance(body, Claim):
-        return "claims"
-    if entry.place is None:
-        return f"logbook#e{entry.seq}"
-    return f"place/{entry.place}" if entry.place in places() else f"film?panel={entry.place}"
+    return Line(kind=kind, words=said, place=terms.place(entry.place), room=where(entry, body))

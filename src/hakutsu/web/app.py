@@ -10,7 +10,7 @@ from contextlib import asynccontextmanager, suppress
 from pathlib import Path
 from threading import Event
 
-from fastapi import FastAPI
+from fastapi import APIRouter, FastAPI
 from fastapi.staticfiles import StaticFiles
 from starlette.concurrency import run_in_threadpool
 from starlette.middleware.gzip import GZipMiddleware
@@ -18,25 +18,17 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.pictures import PictureFiles
-from hakutsu.web import account, brief, claims, day, entries, logbook_page, report, searching, settings
-from hakutsu.web.cabin import pages as cabin_pages
-from hakutsu.web.corners import pages as corner_pages
+from hakutsu.web import account, brief, day, entries, searching
 from hakutsu.web.desk import INTEGRITY, Desk
 from hakutsu.web.engine import link_pages as engine_link
-from hakutsu.web.engine import pages as engine_pages
 from hakutsu.web.engine.link import ScanSessions
 from hakutsu.web.errors import add_error_pages
-from hakutsu.web.film import gauge, imports, station
+from hakutsu.web.film import gauge, imports
 from hakutsu.web.film.link import GaugeSessions
-from hakutsu.web.functions import pages as function_pages
 from hakutsu.web.guard import Guard
-from hakutsu.web.life import pages as life_pages
-from hakutsu.web.outside import pages as outside_pages
-from hakutsu.web.pictures import pages as picture_pages
 from hakutsu.web.rendering import STATIC
-from hakutsu.web.round import arrival, follow_up, gaps, questions, timers
-from hakutsu.web.round import pages as round_pages
-from hakutsu.web.under import pages as under_pages
+from hakutsu.web.round import follow_up, gaps, questions, timers
+from hakutsu.web.station import station_pages
 
 LOWEST = 19
 _log = logging.getLogger("hakutsu.web")
@@ -66,44 +58,20 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None, lifespan=running)
     app.state.desk, app.state.gauges, app.state.scans = desk, gauges, scans
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
-    of_an_inspection = (
-        claims,
-        arrival,
-        round_pages,
-        gaps,
-        questions,
-        follow_up,
-        timers,
-        outside_pages,
-        corner_pages,
-        life_pages,
-        engine_link,
-        engine_pages,
-        function_pages,
-        cabin_pages,
-        under_pages,
-        picture_pages,
-        station,
-        imports,
-        gauge,
-        logbook_page,
-        report,
-        settings,
-    )
-    for room in (
-        brief,
-        day,
-        account,
-        searching,
-        entries,
-        *of_an_inspection,
-    ):  # "new" is no id: brief comes before the day
-        app.include_router(room.router)
+    for router in _routers():
+        app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=2048, compresslevel=4)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
     app.add_middleware(Guard)
     add_error_pages(app)
     return app
+
+
+def _routers() -> list[APIRouter]:
+    """Routes of every page, and what belongs to no inspection; "new" is no id, so brief comes before the day."""
+    pages = {id(one.router): one.router for one in station_pages()}
+    more = (day, account, searching, entries, gaps, questions, follow_up, timers, engine_link, imports, gauge)
+    return [brief.router, *(module.router for module in more), *pages.values()]
 
 
 def _check_logbooks(desk: Desk, stopped: Event) -> None:

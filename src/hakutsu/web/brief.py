@@ -24,6 +24,7 @@ from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Su
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 from hakutsu.web.round.gaps import gaps
+from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
 VEHICLE_FIELDS = ("name", "registration", "colour", "finish", "paint", "body_style", "doors", "steering")
@@ -266,3 +267,15 @@ async def move_stage(request: Request, inspection: UUID, desk: DeskHere) -> Resp
         draft = Draft.write("inspection.stage", StageReached(stage=stage), desk.now())
         desk.logbook.append(inspection, [draft], desk.author)
     return RedirectResponse("/" if stage is Stage.FINISHED else f"/inspections/{inspection}/film", 303)
+
+
+station_page(
+    StationPage(
+        "vehicle",
+        "Brief",
+        Phase.PREPARE,
+        10,
+        router,
+        shows={"inspection.vehicle": "vehicle", "inspection.brief": "vehicle"},
+    )
+)

@@ -16,6 +16,7 @@ from hakutsu.entries.general import Strike
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
+from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
 
@@ -77,3 +78,6 @@ def drop_claim(inspection: UUID, claim: UUID, desk: DeskHere, _: ReckoningHere) 
     """Strike a claim."""
     desk.logbook.append(inspection, [Draft.write("general.strike", Strike(), desk.now(), strikes=claim)], desk.author)
     return RedirectResponse(f"/inspections/{inspection}/claims", 303)
+
+
+station_page(StationPage("claims", "Claims", Phase.PREPARE, 20, router, shows={"claim.": "claims"}))

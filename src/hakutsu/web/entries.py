@@ -13,17 +13,9 @@ from hakutsu.core.runsheet import steps
 from hakutsu.entries import Draft, kinds
 from hakutsu.logbook import Acknowledged, Refused
 from hakutsu.reckoning import Reckoning
-from hakutsu.web.cabin.pages import cabin_fragments
-from hakutsu.web.corners.context import corners_fragments
 from hakutsu.web.desk import DeskHere, ReckoningHere
-from hakutsu.web.engine.context import engine_fragments
-from hakutsu.web.film.context import PROFILE, film_fragments
-from hakutsu.web.functions.pages import functions_fragments
-from hakutsu.web.life.context import life_fragments
-from hakutsu.web.outside.context import outside_fragments
 from hakutsu.web.rendering import rail_fragment
-from hakutsu.web.round.context import place_fragments
-from hakutsu.web.under.pages import under_fragments
+from hakutsu.web.station import Asked, fragments_of
 
 router = APIRouter()
 MOST_ENTRIES = 2000
@@ -35,7 +27,7 @@ class Sent(BaseModel):
     entries: list[dict[str, Any]] = Field(max_length=MOST_ENTRIES)
     view: str = ""
     panel: str | None = None
-    drawing: str = PROFILE
+    drawing: str = "profile"
     place: str | None = None
     room: str | None = None
     shows: str | None = None
@@ -88,26 +80,8 @@ def _read(sent: list[dict[str, Any]]) -> tuple[list[Draft], list[dict[str, str]]
 
 def _fragments(reckoning: Reckoning, sent: Sent, now: datetime) -> dict[str, str]:
     """The moving parts of the page that sent entries."""
-    found = rail_fragment(reckoning, now)
-    if sent.view == "film":
-        found |= film_fragments(reckoning, sent.panel, sent.drawing)
-    if sent.view == "place":
-        found |= place_fragments(reckoning, sent.place, now)
-    if sent.view == "corners":
-        found |= corners_fragments(reckoning)
-    if sent.view == "engine":
-        found |= engine_fragments(reckoning, sent.room)
-    if sent.view == "functions":
-        found |= functions_fragments(reckoning)
-    if sent.view == "under":
-        found |= under_fragments(reckoning)
-    if sent.view == "cabin":
-        found |= cabin_fragments(reckoning)
-    if sent.view == "life":
-        found |= life_fragments(reckoning, sent.room, reckoning.lives)
-    if sent.view == "outside":
-        found |= outside_fragments(reckoning, sent.room, sent.shows)
-    return found
+    asked = Asked(sent.view, sent.panel, sent.drawing, sent.place, sent.room, sent.shows)
+    return rail_fragment(reckoning, now) | fragments_of(reckoning, asked, now)
 
 
 def _forbidden(inspection: UUID, drafts: list[Draft], desk: DeskHere) -> dict[UUID, Refused]:

@@ -22,6 +22,7 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
 from hakutsu.web.desk import INTEGRITY, Desk, DeskHere
 from hakutsu.web.rendering import page
+from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
 
@@ -130,3 +131,6 @@ async def take_in(request: Request, desk: DeskHere, new_id: bool = False) -> Res
 def _import(path: Path, desk: Desk, new_id: bool) -> Imported:
     with BundleFile(path) as bundle:
         return import_bundle(bundle, desk.logbook, desk.pictures, new_id=new_id)
+
+
+station_page(StationPage("logbook", "Logbook", Phase.REPORT, 20, router))

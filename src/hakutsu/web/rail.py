@@ -12,11 +12,12 @@ from hakutsu.reckoning import Reckoning
 
 @dataclass(frozen=True, slots=True)
 class Left:
-    """One thing on the rail: words, where it leads, and whether it asks for somebody now."""
+    """One thing on the rail: words, where it leads, whether it asks for somebody now, and whether it counts work."""
 
     words: str
     room: str
     now: bool = False
+    counts: bool = False
 
 
 def rail(reckoning: Reckoning, now: datetime) -> list[Left]:
@@ -41,5 +42,9 @@ def rail(reckoning: Reckoning, now: datetime) -> list[Left]:
         (len(general.open(AskSeller)), "to ask", "to ask", "round", False),
         (len(general.open(ForDesk)), "for the desk", "for the desk", "desk", False),
     )
-    begun = [Left(f"Places {looked}/{len(places)}", "round"), Left(f"Film {read}/{len(film)}", "film")]
-    return begun + [Left(f"{n} {one if n == 1 else many}", room, asks) for n, one, many, room, asks in waiting if n]
+    begun = [
+        Left(f"Places {looked}/{len(places)}", "round", counts=True),
+        Left(f"Film {read}/{len(film)}", "film", counts=True),
+    ]
+    waits = [Left(f"{n} {one if n == 1 else many}", room, asks) for n, one, many, room, asks in waiting if n]
+    return [*(one for one in waits if one.now), *begun, *(one for one in waits if not one.now)]

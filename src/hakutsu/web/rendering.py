@@ -14,8 +14,8 @@ from hakutsu.reckoning import Reckoning, terms
 from hakutsu.report.rendering import jinja
 from hakutsu.vehicle.terms import PLAIN
 from hakutsu.web.desk import UNNAMED
-from hakutsu.web.links import part_link
 from hakutsu.web.rail import rail
+from hakutsu.web.station import navigation, part_link
 
 STATIC = Path(__file__).parent / "static"
 
@@ -31,7 +31,9 @@ def fragment(template: str, **context: Any) -> str:
 
 def rail_fragment(reckoning: Reckoning, now: datetime) -> dict[str, str]:
     """The rail's items, for swapping in place."""
-    return {"rail": fragment("_rail_items.html", dossier=reckoning.dossier, rail=rail(reckoning, now))}
+    return {
+        "rail": fragment("_rail_items.html", dossier=reckoning.dossier, rail=rail(reckoning, now)),
+    }
 
 
 def bare_page(request: Request, template: str, *, status: int, **context: Any) -> HTMLResponse:
@@ -56,5 +58,6 @@ def page(request: Request, template: str, *, status: int = 200, **context: Any) 
     else:
         reckoning = desk.reckoning(here.inspection)
         about |= {"terms": reckoning.terms, "rail": rail(reckoning, desk.now())}
+        about |= navigation(reckoning.dossier, str(context.get("tab", "")))
     html = _environment.get_template(template).render(**about | context)
     return HTMLResponse(html, status)

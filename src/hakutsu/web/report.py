@@ -12,6 +12,7 @@ from hakutsu.report.making import report_context
 from hakutsu.report.sections import Making
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
+from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
 
@@ -26,3 +27,6 @@ def show_report(request: Request, inspection: UUID, reckoning: ReckoningHere, de
     integrity = integrity_line(reckoning, desk.integrity.check(inspection, desk.now()))
     making = Making(reckoning, desk.now(), integrity, picture)
     return page(request, "report.html", tab="report", **report_context(making))
+
+
+station_page(StationPage("report", "Report", Phase.REPORT, 10, router))

@@ -16,6 +16,7 @@ from hakutsu.reckoning import terms
 from hakutsu.report.searching import LONGEST_SEARCH, Found, Words, parts_of, search, words_of
 from hakutsu.web.desk import Desk, DeskHere
 from hakutsu.web.rendering import page
+from hakutsu.web.station import shown_at
 
 MOST, AT_ONCE = 20, 5
 RENEWING = "search words"
@@ -57,7 +58,7 @@ def _made(desk: Desk, inspection: UUID, key: str) -> Kept:
     reckoning = desk.reckoned(inspection)
     if reckoning.dossier.opening.vehicle is None:
         return Kept(inspection, key, "", {})  # opened, but its first entry never arrived
-    words = words_of(reckoning.dossier, reckoning.terms)
+    words = words_of(reckoning, shown_at)
     return Kept(inspection, key, words.text, words.model_dump(mode="json"))
 
 

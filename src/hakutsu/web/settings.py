@@ -22,6 +22,7 @@ from hakutsu.vehicle.rules import rule_sets
 from hakutsu.vehicle.vocabulary import Direction, Names, Protocol, SideNames, Unit
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
+from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
 Option = tuple[str, str]
@@ -237,3 +238,6 @@ async def take_own_settings(request: Request, inspection: UUID, reckoning: Recko
     if body != reckoning.dossier.opening.settings:
         desk.logbook.append(inspection, [Draft.write("inspection.settings", body, desk.now())], desk.author)
     return RedirectResponse(f"/inspections/{inspection}/settings", 303)
+
+
+station_page(StationPage("settings", "Settings", Phase.REPORT, 900, router, shows={"inspection.settings": "settings"}))

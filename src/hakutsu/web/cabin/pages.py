@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from datetime import datetime
 from typing import Any
 
 from fastapi import APIRouter, Request
@@ -17,6 +18,7 @@ from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.inventory import expected_belongings
 from hakutsu.web.desk import ReckoningHere
 from hakutsu.web.rendering import fragment, page
+from hakutsu.web.station import Asked, Phase, StationPage, station_page
 
 router = APIRouter()
 
@@ -71,3 +73,13 @@ def cabin_fragments(reckoning: Reckoning) -> dict[str, str]:
 def show_cabin(request: Request, reckoning: ReckoningHere) -> Response:
     """The cabin."""
     return page(request, "cabin/station.html", tab="cabin", **cabin_context(reckoning))
+
+
+def _fragments(reckoning: Reckoning, asked: Asked, now: datetime) -> dict[str, str]:
+    return cabin_fragments(reckoning)
+
+
+station_page(
+    StationPage("cabin", "Cabin", Phase.AT_THE_VEHICLE, 90, router, _fragments, covers={"cabin": "cabin"},
+                shows={"cabin.": "cabin"})
+)  # fmt: skip

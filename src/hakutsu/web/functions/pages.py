@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from datetime import datetime
 from typing import Any
 
 from fastapi import APIRouter, Request
@@ -14,6 +15,7 @@ from hakutsu.report.wording import body_words
 from hakutsu.vehicle.equipment import equipment
 from hakutsu.web.desk import ReckoningHere
 from hakutsu.web.rendering import fragment, page
+from hakutsu.web.station import Asked, Phase, StationPage, station_page
 
 router = APIRouter()
 TAPS = (Result.WORKS, Result.FAILS, Result.NOT_FOR_ME)
@@ -61,3 +63,13 @@ def functions_fragments(reckoning: Reckoning) -> dict[str, str]:
 def show_functions(request: Request, reckoning: ReckoningHere) -> Response:
     """Everything that may be tried."""
     return page(request, "functions/station.html", tab="functions", **functions_context(reckoning))
+
+
+def _fragments(reckoning: Reckoning, asked: Asked, now: datetime) -> dict[str, str]:
+    return functions_fragments(reckoning)
+
+
+station_page(
+    StationPage("functions", "Functions", Phase.AT_THE_VEHICLE, 80, router, _fragments,
+                covers={"functions": "functions"}, shows={"function.": "functions"})
+)  # fmt: skip

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from fastapi import APIRouter, HTTPException, Request
 from fastapi.responses import RedirectResponse, Response
 
+from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import ReckoningHere
 from hakutsu.web.life.context import ROOMS, life_context, life_fragments, what_if
 from hakutsu.web.rendering import page
+from hakutsu.web.station import Asked, Phase, StationPage, station_page
 
 router = APIRouter()
 
@@ -40,3 +44,14 @@ def _query(request: Request) -> dict[str, str]:
     if "km" in found and ("use" not in found or ticked):
         found["use"] = ",".join([*ticked, *found.get("use", "").split(",")]) if ticked else found.get("use", "")
     return found
+
+
+def _fragments(reckoning: Reckoning, asked: Asked, now: datetime) -> dict[str, str]:
+    return life_fragments(reckoning, asked.room, reckoning.lives)
+
+
+station_page(
+    StationPage("life", "Life and money", Phase.DESK, 30, router, _fragments,
+                shows={"money.": "life/sheet", "life.": "life/facts",
+                       "inspection.mechanics": "life/facts"})
+)  # fmt: skip

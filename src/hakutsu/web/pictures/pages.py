@@ -12,12 +12,15 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from pydantic import ValidationError
 
 from hakutsu.entries import Draft
+from hakutsu.entries.envelope import Entry
 from hakutsu.entries.pictures import Picture, PictureKind
+from hakutsu.entries.registry import Body
 from hakutsu.logbook.pictures import SIZES, SUFFIXES, PictureRefused, StoredFile
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.pictures.context import desk_context, picture_context, pictures_context, shown
 from hakutsu.web.rendering import fragment, page, rail_fragment
+from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
 UNMADE = (
@@ -152,3 +155,12 @@ def scaled(reckoning: ReckoningHere, desk: DeskHere, entry: UUID, size: int) -> 
 def show_desk(request: Request, reckoning: ReckoningHere, at: int = 0) -> Response:
     """The desk queue, one item at a time."""
     return page(request, "pictures/desk.html", tab="desk", **desk_context(reckoning, at))
+
+
+def _shown(entry: Entry, body: Body) -> str:
+    """A picture, or what was said of one later."""
+    return f"pictures/{entry.id if isinstance(body, Picture) else getattr(body, 'of', '')}"
+
+
+station_page(StationPage("pictures", "Pictures", Phase.DESK, 10, router, shows={"picture.": _shown}))
+station_page(StationPage("desk", "Open questions", Phase.DESK, 20, APIRouter()))

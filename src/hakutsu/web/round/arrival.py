@@ -17,6 +17,7 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.vehicle.places import places
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
+from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
 TEMPERATURES = ("engine_c", "surroundings_c")
@@ -94,3 +95,6 @@ async def save_arrival(request: Request, inspection: UUID, desk: DeskHere, recko
         return page(request, "round/arrival.html", status=422, tab="arrival", **context)
     desk.logbook.append(inspection, [Draft.write("day.arrival", body, desk.now())], desk.author)
     return RedirectResponse(f"/inspections/{inspection}/arrival", 303)
+
+
+station_page(StationPage("arrival", "Arrival", Phase.AT_THE_VEHICLE, 10, router, shows={"day.arrival": "arrival"}))

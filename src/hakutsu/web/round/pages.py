@@ -11,20 +11,25 @@ from icalendar import Calendar, Event
 from pydantic import ValidationError
 
 from hakutsu.core.runsheet import steps
+from hakutsu.dossier import Dossier
 from hakutsu.entries import Draft
 from hakutsu.entries.day import DayConditions, Walk
+from hakutsu.entries.envelope import Entry
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 from hakutsu.entries.registry import Body
+from hakutsu.reckoning import Reckoning
 from hakutsu.vehicle.places import places
 from hakutsu.web.desk import Desk, DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 from hakutsu.web.round.context import (
     place_config,
     place_context,
+    place_fragments,
     round_context,
     runsheet_context,
     stand_down_context,
 )
+from hakutsu.web.station import Asked, Phase, StationPage, station_page
 
 router = APIRouter()
 CLOCKS = ("seller_until", "daylight_until", "dry_until")
@@ -175,3 +180,30 @@ def calendar(inspection: UUID, reckoning: ReckoningHere, desk: DeskHere) -> Resp
         event.add("dtend", end)
         made.add_component(event)
     return Response(made.to_ical(), media_type="text/calendar; charset=utf-8")
+
+
+def _shown(entry: Entry, _body: Body) -> str:
+    """A remark is shown at its place; one on a panel at its film, one of no place on the round."""
+    if entry.place is None:
+        return f"logbook#e{entry.seq}"
+    return f"place/{entry.place}" if entry.place in places() else f"film?panel={entry.place}"
+
+
+def _place(reckoning: Reckoning, asked: Asked, now: datetime) -> dict[str, str]:
+    return place_fragments(reckoning, asked.place, now)
+
+
+def _looked(dossier: Dossier) -> tuple[int, int]:
+    """Places looked over, of how many."""
+    [round_] = [one for one in dossier.station_coverage() if one.key == "round"]
+    return round_.done + round_.limited, round_.expected
+
+
+nowhere = APIRouter()
+station_page(StationPage("runsheet", "Run sheet", Phase.PREPARE, 30, nowhere,
+                         shows={"step.": "runsheet", "day.conditions": "runsheet"}))  # fmt: skip
+station_page(StationPage("round", "Round", Phase.AT_THE_VEHICLE, 20, router, progress=_looked,
+                         shows={"general.": _shown, "day.walk": "round", "timer.": "round"}))  # fmt: skip
+station_page(StationPage("place", "", Phase.AT_THE_VEHICLE, 21, nowhere, fragments=_place))
+station_page(StationPage("standdowns", "Stand-downs", Phase.AT_THE_VEHICLE, 900, nowhere,
+                         shows={"hazard.": "standdowns"}))  # fmt: skip

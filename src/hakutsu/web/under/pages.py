@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from datetime import datetime
 from typing import Any
 
 from fastapi import APIRouter, Request
@@ -19,6 +20,7 @@ from hakutsu.report.wording import body_words
 from hakutsu.vehicle.under import fitted_zones, zones
 from hakutsu.web.desk import ReckoningHere
 from hakutsu.web.rendering import fragment, page
+from hakutsu.web.station import Asked, Phase, StationPage, station_page
 
 router = APIRouter()
 
@@ -75,3 +77,14 @@ def show_under(request: Request, reckoning: ReckoningHere, zone: str = "") -> Re
     """The underside; `zone` is chosen in the form."""
     chosen = zone if zone in zones() else ""
     return page(request, "under/station.html", tab="under", **under_context(reckoning, chosen))
+
+
+def _fragments(reckoning: Reckoning, asked: Asked, now: datetime) -> dict[str, str]:
+    return under_fragments(reckoning)
+
+
+station_page(
+    StationPage("under", "Under", Phase.AT_THE_VEHICLE, 60, router, _fragments,
+                covers={"under": lambda zone: f"under?zone={zone}"},
+                shows={"under.": lambda _, body: f"under?zone={getattr(body, 'zone', '')}", "leak.": "under"})
+)  # fmt: skip
