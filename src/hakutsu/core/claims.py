@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import re
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
+from hakutsu.core.tables import ClaimsTable
 from hakutsu.entries.claims import ClaimKind
+from hakutsu.vehicle.tables import read_table
 
 LONGEST_ADVERT = 20_000
 LONGEST_CLAIM = 400
@@ -25,8 +25,7 @@ class Proposal:
 
 @cache
 def _patterns() -> dict[ClaimKind, tuple[re.Pattern[str], ...]]:
-    text = (files("hakutsu.core") / "data" / "claims.toml").read_text(encoding="utf-8")
-    table = tomllib.loads(text)["patterns"]
+    table = read_table("core", "claims", ClaimsTable)["patterns"]
     return {ClaimKind(kind): tuple(re.compile(one, re.IGNORECASE) for one in found) for kind, found in table.items()}
 
 

@@ -2,19 +2,18 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
-from importlib.resources import files
 from math import exp
-from typing import Any
 
 import numpy as np
 
 from hakutsu.core.life.survival import Clocks, hazard
+from hakutsu.core.tables import ConditionTable
 from hakutsu.entries.body import RustGrade
 from hakutsu.entries.corners import Grade
+from hakutsu.vehicle.tables import read_table
 
 GRADES, RUST = list(Grade), list(RustGrade)
 
@@ -56,9 +55,9 @@ def standing_of(seen: int, usual: int) -> Standing:
 
 
 @cache
-def condition_table() -> dict[str, Any]:
+def condition_table() -> ConditionTable:
     """Bands of `data/condition.toml`."""
-    return tomllib.loads((files("hakutsu.core") / "data" / "condition.toml").read_text(encoding="utf-8"))
+    return read_table("core", "condition", ConditionTable)
 
 
 def usual_grade(clocks: Clocks, km: float, years: float) -> Usual:

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import ConfigDict, Field
 
-from hakutsu.vehicle.tables import Row, Table, table
+from hakutsu.vehicle.tables import Row, Table, read_table
 from hakutsu.vehicle.vocabulary import Consequence
 
 
@@ -38,7 +38,7 @@ SEEN, UNSURE = 0.95, 0.5  # what was seen plainly; what wants another look befor
 
 def consequences() -> Consequences:
     """The table."""
-    return table("core", "consequences", Consequences)
+    return read_table("core", "consequences", Consequences)
 
 
 def codes() -> list[str]:

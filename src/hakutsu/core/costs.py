@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cache
-from importlib.resources import files
 
+from hakutsu.core.tables import CostsTable
 from hakutsu.entries.settings import JobFigures
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,10 +33,10 @@ class Job:
 @cache
 def usual_jobs() -> dict[str, Job]:
     """The table as shipped, by key."""
-    table = tomllib.loads((files("hakutsu.core") / "data" / "costs.toml").read_text(encoding="utf-8"))
+    table = read_table("core", "costs", CostsTable)
     return {
         key: Job(key, row["name"], JobFigures(hours=row["hours"], materials=row["materials"]))
-        for key, row in table.items()
+        for key, row in table.job.items()
     }
 
 

@@ -14,7 +14,7 @@ from hakutsu.entries.envelope import Entry
 from hakutsu.entries.follow_up import LookedAgain, Moment
 from hakutsu.entries.general import DidNotWork, Hint, Intervention, Seen
 from hakutsu.entries.registry import Body
-from hakutsu.vehicle.tables import Row, Table, table
+from hakutsu.vehicle.tables import Row, Table, read_table
 
 OWN_DOING = "we caused it: it counts for nothing until it was looked at again"
 EXPLAINED = "somebody explained how it is done: try it again"
@@ -69,7 +69,7 @@ class _FollowUp(Table):
 
 
 def _rules() -> _FollowUp:
-    return table("core", "follow_up", _FollowUp)
+    return read_table("core", "follow_up", _FollowUp)
 
 
 OPENED = "opened"  # whatever an intervention was, it is put back

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
-from typing import Any
 from uuid import UUID
 
+from hakutsu.core.tables import HazardsTable
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard
+from hakutsu.vehicle.tables import read_table
 
 WALKING_PACE = "walking_pace"  # moving out of the way, an override of its own
 
@@ -42,8 +41,8 @@ class StandDown:
 
 
 @cache
-def _table() -> dict[str, Any]:
-    return tomllib.loads((files("hakutsu.core") / "data" / "hazards.toml").read_text(encoding="utf-8"))
+def _table() -> HazardsTable:
+    return read_table("core", "hazards", HazardsTable)
 
 
 @cache

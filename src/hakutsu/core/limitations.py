@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
+from hakutsu.core.tables import LimitationsTable
 from hakutsu.entries.day import Arrival, DayConditions, Dirt, Engine
 from hakutsu.vehicle.places import place_of_panel
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 
@@ -23,8 +22,8 @@ class Limitation:
 
 
 @cache
-def _table() -> dict[str, Any]:
-    return tomllib.loads((files("hakutsu.core") / "data" / "limitations.toml").read_text(encoding="utf-8"))
+def _table() -> LimitationsTable:
+    return read_table("core", "limitations", LimitationsTable)
 
 
 PROVEN_WITHIN_C = float(_table()["cold"]["within_c"])

@@ -14,7 +14,7 @@ from functools import cache
 
 from pydantic import ConfigDict
 
-from hakutsu.vehicle.tables import Table, table
+from hakutsu.vehicle.tables import Table, read_table
 
 GAP, AFTER = 6, 3
 NO = frozenset({"no", "not", "never", "without", "none", "nothing", "neither", "nor", "free", "cannot"})
@@ -59,7 +59,7 @@ def _steps(phrase: str) -> tuple[_Step, ...]:
 
 @cache
 def _group(group: str) -> dict[str, tuple[tuple[_Step, ...], ...]]:
-    rows = table("core", "phrases", Phrases).__pydantic_extra__[group]
+    rows = read_table("core", "phrases", Phrases).__pydantic_extra__[group]
     return {key: tuple(_steps(phrase) for phrase in phrases) for key, phrases in rows.items()}
 
 

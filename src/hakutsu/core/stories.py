@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from hakutsu.core.findings import Finding, at, place_of, side_of
-from hakutsu.vehicle.tables import Row, Table, table
+from hakutsu.vehicle.tables import Row, Table, read_table
 
 SURE_FILM = 0.7  # from this chance on a panel counts as painted again in a story
 FRONT, REAR = ("bay", "under_front"), ("boot", "under_rear")
@@ -38,7 +38,7 @@ class _Rules(Table):
 
 def rules() -> dict[str, _Rule]:
     """Every rule by its key."""
-    return table("core", "stories", _Rules).rule
+    return read_table("core", "stories", _Rules).rule
 
 
 def _is(finding: Finding, codes: Sequence[str], parts: Sequence[str]) -> bool:

@@ -12,7 +12,7 @@ from pydantic import Field, StringConstraints, model_validator
 from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.entries.under import LeakFluid
 from hakutsu.vehicle.mechanics import Mechanics
-from hakutsu.vehicle.tables import Row, Table, table
+from hakutsu.vehicle.tables import Row, Table, read_table
 from hakutsu.vehicle.vocabulary import Consequence
 
 Amount = Annotated[Decimal, Field(ge=0, le=100_000_000, decimal_places=3)]
@@ -60,7 +60,7 @@ def _named(line: str) -> tuple[str, str]:
     if leak := LEAKS.match(words):
         fluid = next((one.value for one in LeakFluid if one.words == leak[1]), leak[1])
         return "under.leak", f"{fluid}:{'_'.join(leak[2].casefold().split())}:{where}"
-    for one in table("entries", "old_lines", _OldLines).row:
+    for one in read_table("entries", "old_lines", _OldLines).row:
         if words.startswith(one.begins):
             return one.code, where if one.subject is None else one.subject
     return (BLENDS, "body") if line == "blends" else (line, "")

@@ -4,28 +4,27 @@ from __future__ import annotations
 
 import csv
 import io
-import tomllib
 from collections.abc import Iterable, Iterator
 from functools import cache
-from importlib.resources import files
 from typing import Any
 
 from hakutsu.entries import Entry
+from hakutsu.vehicle.table_models import MeasuresTable
+from hakutsu.vehicle.tables import read_table
 
 COLUMNS = ("entry", "at", "by", "kind", "place", "field", "number", "value", "unit", "struck")
 
 
 @cache
-def _units() -> dict[str, dict[str, str]]:
-    text = (files("hakutsu.vehicle") / "data" / "measures.toml").read_text(encoding="utf-8")
-    return tomllib.loads(text)
+def _units() -> MeasuresTable:
+    return read_table("vehicle", "measures", MeasuresTable)
 
 
 def unit_of(field: str) -> str:
     """Unit of a field by its name; empty where it has none."""
     name = field.rpartition(".")[2]
     stem, _, ending = name.rpartition("_")
-    return _units()["ending"].get(ending, "") if stem else _units()["name"].get(name, "")
+    return str(_units()["ending"].get(ending, "") if stem else _units()["name"].get(name, ""))
 
 
 def measurements_csv(entries: Iterable[Entry], struck: frozenset[Any]) -> str:

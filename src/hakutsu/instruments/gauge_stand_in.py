@@ -3,11 +3,8 @@
 from __future__ import annotations
 
 import socket
-import tomllib
 from collections.abc import Callable
 from functools import cache, partial
-from importlib.resources import files
-from typing import Any
 from zlib import crc32
 
 import numpy as np
@@ -15,7 +12,9 @@ import numpy as np
 from hakutsu.core.film.simulate import Gauge, PaintedCar, paint_car
 from hakutsu.instruments.gauge_line import FilmLine, Garbled, HelloLine, ProbeLine, WhoLine, read_line, write_line
 from hakutsu.instruments.loopback import serve_on_loopback
+from hakutsu.instruments.table_models import PaintedCarsCar, PaintedCarsTable
 from hakutsu.vehicle.panels import default_substrate
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.units import from_um
 from hakutsu.vehicle.vocabulary import ReadingStatus, Substrate, Unit
 
@@ -24,10 +23,9 @@ FULL_BATTERY = 96
 
 
 @cache
-def painted_cars() -> dict[str, dict[str, Any]]:
+def painted_cars() -> dict[str, PaintedCarsCar]:
     """The cars that ship, by name."""
-    text = (files("hakutsu.instruments") / "data" / "painted_cars.toml").read_text(encoding="utf-8")
-    return tomllib.loads(text)
+    return read_table("instruments", "painted_cars", PaintedCarsTable).car
 
 
 class StandIn:

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.table_models import CabinTable
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,9 +33,8 @@ def cabin_parts() -> dict[str, CabinPart]:
     ValueError
         If the data file names a place that does not exist, or distances that do not rise.
     """
-    text = (files("hakutsu.vehicle") / "data" / "cabin.toml").read_text(encoding="utf-8")
     found = {}
-    for key, row in tomllib.loads(text)["part"].items():
+    for key, row in read_table("vehicle", "cabin", CabinTable)["part"].items():
         usual = tuple(1000.0 * one for one in row.get("usual_km", ()))
         years = tuple(float(one) for one in row.get("usual_years", ()))
         if row["place"] not in places() or list(usual) != sorted(usual) or list(years) != sorted(years):

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
 from hakutsu.vehicle.mechanics import UNKNOWN
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.table_models import EngineTable
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,9 +34,8 @@ def engine_looks() -> dict[str, EngineLookAt]:
     ValueError
         If the data file names a place that does not exist.
     """
-    text = (files("hakutsu.vehicle") / "data" / "engine.toml").read_text(encoding="utf-8")
     found = {}
-    for key, row in tomllib.loads(text)["look"].items():
+    for key, row in read_table("vehicle", "engine", EngineTable)["look"].items():
         if row["place"] not in places():
             raise ValueError(f"look {key} is taken at {row['place']}, which is no place")
         found[key] = EngineLookAt(

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.table_models import EquipmentTable
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,9 +37,8 @@ def equipment() -> dict[str, Equipment]:
     ValueError
         If the data file names a place that does not exist.
     """
-    text = (files("hakutsu.vehicle") / "data" / "equipment.toml").read_text(encoding="utf-8")
     found = {}
-    for key, row in tomllib.loads(text)["item"].items():
+    for key, row in read_table("vehicle", "equipment", EquipmentTable)["item"].items():
         sides: tuple[Side | None, ...] = ("left", "right") if row.get("sided") else (None,)
         for side in sides:
             place = row["place"].replace("{s}", side or "")

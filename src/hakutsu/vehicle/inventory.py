@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
 from hakutsu.vehicle.mechanics import UNKNOWN
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.table_models import InventoryTable
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
 class Belonging:
-    """A thing: name, where it is looked for, which powers have it (empty: all), what its absence means and what follows
-    from it, and whether many vehicles never had one.
+    """A thing: name, where it is looked for, which powers have it (empty: all), what its absence
+    means, and whether many vehicles never had one.
     """
 
     key: str
@@ -22,7 +22,6 @@ class Belonging:
     place: str
     power: tuple[str, ...]
     missing: str
-    follows: str
     optional: bool
 
 
@@ -35,13 +34,12 @@ def belongings() -> dict[str, Belonging]:
     ValueError
         If the data file names a place that does not exist.
     """
-    text = (files("hakutsu.vehicle") / "data" / "inventory.toml").read_text(encoding="utf-8")
     found = {}
-    for key, row in tomllib.loads(text)["thing"].items():
+    for key, row in read_table("vehicle", "inventory", InventoryTable)["thing"].items():
         if row["place"] not in places():
             raise ValueError(f"thing {key} is looked for at {row['place']}, which is no place")
         found[key] = Belonging(
-            key, row["name"], row["place"], tuple(row.get("power", ())), row["missing"], row["follows"],
+            key, row["name"], row["place"], tuple(row.get("power", ())), row["missing"],
             row.get("optional", False),
         )  # fmt: skip
     return found

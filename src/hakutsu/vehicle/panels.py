@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import csv
-import tomllib
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Literal, cast
 
+from hakutsu.vehicle.table_models import BodyStylesTable
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.vocabulary import Substrate
 
 Side = Literal["left", "right"]
@@ -77,7 +78,7 @@ def panel_by_code() -> dict[str, Panel]:
 @cache
 def body_styles() -> dict[str, BodyStyle]:
     """All body styles by key."""
-    table = tomllib.loads((_DATA / "body_styles.toml").read_text(encoding="utf-8"))
+    table = read_table("vehicle", "body_styles", BodyStylesTable)
     return {
         key: BodyStyle(
             key,
@@ -85,7 +86,7 @@ def body_styles() -> dict[str, BodyStyle]:
             tuple(row["doors"]),
             *(tuple(row[group]) for group in ("anchor", "front", "flank", "rear")),
         )
-        for key, row in table.items()
+        for key, row in table.style.items()
     }
 
 

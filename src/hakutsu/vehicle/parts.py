@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from typing import Literal
 
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.table_models import PartsTable
+from hakutsu.vehicle.tables import read_table
 
 Group = Literal["wheel", "pane", "lamp", "trim", "roof", "brake"]
 
@@ -44,9 +44,9 @@ def parts() -> dict[str, Part]:
     ValueError
         If the data file names a place that does not exist.
     """
-    table = tomllib.loads((files("hakutsu.vehicle") / "data" / "parts.toml").read_text(encoding="utf-8"))
+    table = read_table("vehicle", "parts", PartsTable)
     found: dict[str, Part] = {}
-    for key, row in table.items():
+    for key, row in table.part.items():
         sides: tuple[Side | None, ...] = ("left", "right") if row.get("sided") else (None,)
         for side in sides:
             place = f"{row['place']}_{side}" if side and f"{row['place']}_{side}" in places() else row["place"]

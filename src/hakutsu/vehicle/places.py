@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
 from hakutsu.vehicle.panels import Side, panels
+from hakutsu.vehicle.table_models import PlacesTable
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.vocabulary import Direction
 
 FIRST = "front"
@@ -28,8 +27,8 @@ class Place:
 
 
 @cache
-def _table() -> dict[str, Any]:
-    return tomllib.loads((files("hakutsu.vehicle") / "data" / "places.toml").read_text(encoding="utf-8"))
+def _table() -> PlacesTable:
+    return read_table("vehicle", "places", PlacesTable)
 
 
 @cache

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from typing import Literal, get_args
+
+from hakutsu.vehicle.table_models import UnitsTable
+from hakutsu.vehicle.tables import read_table
 
 Quantity = Literal["distance", "depth", "temperature", "pressure"]
 MINUS = "−"
@@ -87,7 +88,7 @@ class Scale:
 @cache
 def scales(quantity: Quantity) -> dict[str, Scale]:
     """The units of a quantity by key, the one it is stored in first."""
-    table = tomllib.loads((files("hakutsu.vehicle") / "data" / "units.toml").read_text(encoding="utf-8"))
+    table = read_table("vehicle", "units", UnitsTable)
     return {
         key: Scale(key, row["label"], row["word"], row["factor"], row.get("offset", 0.0), row["places"])
         for key, row in table[quantity].items()

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from datetime import date
 from functools import cache
-from importlib.resources import files
 
 from hakutsu.vehicle.panels import Side
+from hakutsu.vehicle.table_models import RulesTable
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,5 +31,5 @@ class RuleSet:
 @cache
 def rule_sets() -> dict[str, RuleSet]:
     """All rule sets by key, the usual one first."""
-    table = tomllib.loads((files("hakutsu.vehicle") / "data" / "rules.toml").read_text(encoding="utf-8"))
-    return {key: RuleSet(key, **row | {"front_light": tuple(row["front_light"])}) for key, row in table.items()}
+    table = read_table("vehicle", "rules", RulesTable)
+    return {key: RuleSet(key, **dict(row.items())) for key, row in table.set.items()}

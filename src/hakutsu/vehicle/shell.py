@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
-from importlib.resources import files
 from math import hypot
 from typing import Any
 
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.table_models import ShellsTable
+from hakutsu.vehicle.tables import read_table
 
 Point = tuple[float, float]
 SEAM_CM = 2.0
@@ -44,8 +44,7 @@ class Patch:
 
 @cache
 def _table() -> dict[tuple[str, int], dict[str, Any]]:
-    text = (files("hakutsu.vehicle") / "data" / "shells.toml").read_text(encoding="utf-8")
-    return {(row["style"], row["doors"]): row for row in tomllib.loads(text)["shell"]}
+    return {(row["style"], row["doors"]): row for row in read_table("vehicle", "shells", ShellsTable)["shell"]}
 
 
 def _middle(panel: str, row: Sequence[Any]) -> Patch:

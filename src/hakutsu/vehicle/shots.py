@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.table_models import ShotsTable
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.vocabulary import Protocol
 
 
@@ -24,10 +24,10 @@ class Shot:
 
 @cache
 def _shots() -> tuple[Shot, ...]:
-    table = tomllib.loads((files("hakutsu.vehicle") / "data" / "shots.toml").read_text(encoding="utf-8"))
+    table = read_table("vehicle", "shots", ShotsTable)
     found = tuple(
         Shot(tag, row["words"], row["place"], tuple(row["protocols"]), tuple(row.get("styles", ())))
-        for tag, row in table.items()
+        for tag, row in table.shot.items()
     )
     unknown = [shot.tag for shot in found if shot.place not in places()]
     if unknown:

@@ -5,15 +5,52 @@ from __future__ import annotations
 import tomllib
 from functools import cache
 from importlib.resources import files
-from typing import TypeVar, cast
+from typing import Any, TypeVar, cast
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+Number = int | float
+
 
 class Strict(BaseModel):
-    """What a table is made of: frozen, and with no key that nobody reads."""
+    """What a table is made of: frozen, with no key that nobody reads; a field is read by its name in the file too."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", arbitrary_types_allowed=True)
+    model_config = ConfigDict(frozen=True, extra="forbid", populate_by_name=True)
+
+    def __getitem__(self, key: str) -> Any:
+        """A field that is there, by its name in the file.
+
+        Raises
+        ------
+        KeyError
+            If there is none, or this row leaves it out.
+        """
+        name = next((name for name, one in type(self).model_fields.items() if one.alias == key), key)
+        value = getattr(self, name, None)
+        if value is None:
+            raise KeyError(key)
+        return value
+
+    def get(self, key: str, default: Any = None) -> Any:
+        """A field by its name in the file; `default` where this row leaves it out."""
+        try:
+            return self[key]
+        except KeyError:
+            return default
+
+    def __contains__(self, key: str) -> bool:
+        """Whether this row has a field."""
+        return self.get(key) is not None
+
+    def items(self) -> list[tuple[str, Any]]:
+        """Fields that are there, by their names in the file."""
+        named = {name: one.alias or name for name, one in type(self).model_fields.items()}
+        there = {name: getattr(self, name) for name in named if name not in ("about", "basis")}
+        return [(named[name], value) for name, value in there.items() if value is not None]
+
+    def values(self) -> list[Any]:
+        """What the fields that are there say."""
+        return [value for _, value in self.items()]
 
 
 class About(Strict):
@@ -46,7 +83,7 @@ class TableError(ValueError):
     """A data file that is not what its model says."""
 
 
-def table(room: str, name: str, model: type[TableT]) -> TableT:
+def read_table(room: str, name: str, model: type[TableT]) -> TableT:
     """The data file `name` of a room (a package, such as ``core.engine``) as its model; read once.
 
     Raises

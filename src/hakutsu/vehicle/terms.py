@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import re
-import tomllib
 from datetime import datetime
 from functools import cache
-from importlib.resources import files
 from typing import cast
 from zoneinfo import ZoneInfo
 
@@ -19,6 +17,8 @@ from hakutsu.vehicle.panels import Side, panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.quantities import QUANTITIES, Quantity, Scale, scales
+from hakutsu.vehicle.table_models import WordsTable
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.under import zones
 from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import Names, SideNames, SteeringSide, Unit
@@ -30,8 +30,7 @@ _QUANTITY = re.compile(rf"\{{({'|'.join(QUANTITIES)}) (-?[\d.]+)\}}")
 
 @cache
 def _american() -> tuple[re.Pattern[str], dict[str, str]]:
-    text = (files("hakutsu.vehicle") / "data" / "words.toml").read_text(encoding="utf-8")
-    words: dict[str, str] = tomllib.loads(text)["american"]
+    words: dict[str, str] = read_table("vehicle", "words", WordsTable)["american"]
     longest_first = sorted(words, key=len, reverse=True)
     return re.compile(rf"\b({'|'.join(map(re.escape, longest_first))})\b", re.IGNORECASE), words
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.table_models import UnderTable
+from hakutsu.vehicle.tables import read_table
 
 Box = tuple[float, float, float, float]
 
@@ -39,9 +39,8 @@ def zones() -> dict[str, Zone]:
     ValueError
         If the data file names a place that does not exist.
     """
-    text = (files("hakutsu.vehicle") / "data" / "under.toml").read_text(encoding="utf-8")
     found = {}
-    for key, row in tomllib.loads(text)["zone"].items():
+    for key, row in read_table("vehicle", "under", UnderTable)["zone"].items():
         if row["place"] not in places():
             raise ValueError(f"zone {key} lies at {row['place']}, which is no place")
         x, y, wide, high = row["patch"]

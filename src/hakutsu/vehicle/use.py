@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from functools import cache
-from importlib.resources import files
+
+from hakutsu.vehicle.table_models import FactorsTable
+from hakutsu.vehicle.tables import read_table
 
 
 @cache
 def use_factor_names() -> dict[str, str]:
     """Names of the circumstances by key."""
-    text = (files("hakutsu.vehicle") / "data" / "factors.toml").read_text(encoding="utf-8")
-    return {key: str(name) for key, name in tomllib.loads(text).items()}
+    return dict(read_table("vehicle", "factors", FactorsTable).factor)

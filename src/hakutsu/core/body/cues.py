@@ -4,20 +4,19 @@ replaced glass, work on the structure.
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping
 from functools import cache
-from importlib.resources import files
-from typing import Any
 from uuid import UUID
 
 from hakutsu.core.body.fit import fit_found
 from hakutsu.core.body.glass import odd_marks
+from hakutsu.core.body.tables import CuesTable
 from hakutsu.dossier.body import BodyDossier
 from hakutsu.entries.body import BlemishKind
 from hakutsu.entries.engine import Bay
 from hakutsu.entries.under import RepairSign, UnderZone
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.under import zones
 
 GAP = "gap_out"
@@ -29,8 +28,8 @@ SIDES = ("left", "right")
 
 
 @cache
-def _table() -> dict[str, Any]:
-    return tomllib.loads((files("hakutsu.core.body") / "data" / "cues.toml").read_text(encoding="utf-8"))
+def _table() -> CuesTable:
+    return read_table("core.body", "cues", CuesTable)
 
 
 def body_cues(body: BodyDossier) -> dict[str, dict[str, bool]]:

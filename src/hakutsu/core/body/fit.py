@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from statistics import median
-from typing import Any
 
+from hakutsu.core.body.tables import FitGap, FitTable
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Closing, Fit
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.tables import read_table
 
 GAPS = ("front_mm", "rear_mm", "top_mm")
 NAMES = {"front_mm": "front gap", "rear_mm": "rear gap", "top_mm": "top gap"}
@@ -33,8 +32,8 @@ class FitFound:
 
 
 @cache
-def _table() -> dict[str, Any]:
-    return tomllib.loads((files("hakutsu.core.body") / "data" / "fit.toml").read_text(encoding="utf-8"))
+def _table() -> FitGap:
+    return read_table("core.body", "fit", FitTable).gap
 
 
 def own_gap_mm(fits: Mapping[str, Seen[Fit]]) -> float | None:

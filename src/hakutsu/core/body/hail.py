@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
+from hakutsu.core.body.tables import HailTable
 from hakutsu.entries.body import Blemish
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,8 +20,8 @@ class HailClass:
 
 
 @cache
-def _table() -> dict[str, Any]:
-    return tomllib.loads((files("hakutsu.core.body") / "data" / "hail.toml").read_text(encoding="utf-8"))
+def _table() -> HailTable:
+    return read_table("core.body", "hail", HailTable)
 
 
 def hail_class(mark: Blemish, area_cm2: float) -> HailClass:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from typing import Any, Literal
 
+from hakutsu.core.body.tables import RemediesTable
 from hakutsu.entries.body import Blemish, BlemishKind, Trial
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 On = Literal["panel", "plastic", "wheel", "pane", "lamp", "trim"]
@@ -41,7 +41,7 @@ class Remedy:
 
 
 @cache
-def remedy_table() -> dict[str, Any]:
+def remedy_table() -> RemediesTable:
     """The table of `data/remedies.toml`.
 
     Raises
@@ -49,7 +49,7 @@ def remedy_table() -> dict[str, Any]:
     ValueError
         If a row names a remedy or kind that does not exist.
     """
-    table: dict[str, Any] = tomllib.loads((files("hakutsu.core.body") / "data" / "remedies.toml").read_text("utf-8"))
+    table = read_table("core.body", "remedies", RemediesTable)
     kinds = {kind.value for kind in BlemishKind}
     for row in table["row"]:
         named = {row["first"], row.get("else", row["first"])}

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-import tomllib
 from functools import cache
-from importlib.resources import files
+
+from hakutsu.core.body.tables import TrapsTable
+from hakutsu.vehicle.tables import read_table
 
 
 @cache
-def _traps() -> dict[str, list[str]]:
-    return tomllib.loads((files("hakutsu.core.body") / "data" / "traps.toml").read_text(encoding="utf-8"))
+def _traps() -> dict[str, tuple[str, ...]]:
+    return read_table("core.body", "traps", TrapsTable).trap
 
 
 def rust_traps(style: str) -> tuple[str, ...]:

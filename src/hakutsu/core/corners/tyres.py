@@ -2,28 +2,27 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, timedelta
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
 from hakutsu.core.corners.sizes import tyre_size
+from hakutsu.core.corners.tables import CornersTable
 from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.entries.corners import Cracks, Method, PerCentOf, Season, Shape, Tyre, TyreDamage
 from hakutsu.vehicle.mechanics import Drive, Mechanics
 from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.rules import RuleSet
+from hakutsu.vehicle.tables import read_table
 
 GROOVES = ("inner", "middle", "outer")
 
 
 @cache
-def corner_table() -> dict[str, Any]:
+def corner_table() -> CornersTable:
     """Thresholds of `data/corners.toml`."""
-    return tomllib.loads((files("hakutsu.core.corners") / "data" / "corners.toml").read_text(encoding="utf-8"))
+    return read_table("core.corners", "corners", CornersTable)
 
 
 @dataclass(frozen=True, slots=True)

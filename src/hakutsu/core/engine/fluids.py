@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from typing import Any
 
+from hakutsu.core.engine.tables import FluidsTable
 from hakutsu.core.findings import Finding, found
 from hakutsu.entries.fluids import Fluid
 from hakutsu.vehicle.keyed import key_of
+from hakutsu.vehicle.tables import read_table
 
 FREEZE_MARGIN_C = 5.0
 
@@ -26,7 +26,7 @@ class FluidFound:
 
 
 @cache
-def fluid_table() -> dict[str, Any]:
+def fluid_table() -> FluidsTable:
     """Fluids, swatches and rules.
 
     Raises
@@ -34,7 +34,7 @@ def fluid_table() -> dict[str, Any]:
     ValueError
         If a rule names a fluid, colour or rule that does not exist.
     """
-    table = tomllib.loads((files("hakutsu.core.engine") / "data" / "fluids.toml").read_text(encoding="utf-8"))
+    table = read_table("core.engine", "fluids", FluidsTable)
     keys = {rule["key"] for rule in table["rule"]}
     wrong = [rule["key"] for rule in table["rule"] if rule["fluid"] not in table["fluid"]]
     wrong += [one["key"] for one in table["combine"] if not keys.issuperset(one["rules"])]

@@ -7,18 +7,17 @@ Interval of a standard deviation by the χ² law of a normal sample; periodogram
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
 import numpy as np
 from scipy.stats import chi2
 
+from hakutsu.core.engine.tables import IdleTable
 from hakutsu.core.estimate import Estimate
+from hakutsu.vehicle.tables import read_table
 
 
 class Idling(StrEnum):
@@ -44,9 +43,9 @@ class IdleVerdict:
 
 
 @cache
-def idle_table() -> dict[str, Any]:
+def idle_table() -> IdleTable:
     """Limits of `data/idle.toml`."""
-    return tomllib.loads((files("hakutsu.core.engine") / "data" / "idle.toml").read_text(encoding="utf-8"))
+    return read_table("core.engine", "idle", IdleTable)
 
 
 def scatter(rpm: Sequence[float]) -> Estimate:

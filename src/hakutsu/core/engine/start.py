@@ -2,23 +2,22 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Iterable
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
+from hakutsu.core.engine.tables import StartTable
 from hakutsu.core.findings import Finding, found
 from hakutsu.entries.day import Arrival, Moved
 from hakutsu.entries.engine import Bay, Effect, EngineLook, EngineStart, Fumes, Smoke
+from hakutsu.vehicle.tables import read_table
 
 WHERE = "bay"
 
 
 @cache
-def start_table() -> dict[str, Any]:
+def start_table() -> StartTable:
     """Words and limits of `data/start.toml`."""
-    return tomllib.loads((files("hakutsu.core.engine") / "data" / "start.toml").read_text(encoding="utf-8"))
+    return read_table("core.engine", "start", StartTable)
 
 
 def stood_found(arrival: Arrival) -> list[Finding]:

@@ -7,20 +7,20 @@ Newton's law of cooling, solved for a constant source; Cauchy loss after P. J. H
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
-from importlib.resources import files
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
+from hakutsu.core.engine.tables import WarmUpTable
 from hakutsu.core.estimate import Estimate
 from hakutsu.entries.engine import heat_confirmed, heat_suspected
+from hakutsu.vehicle.tables import read_table
 
 Floats = NDArray[np.float64]
 Z80 = 1.2815515655446004
@@ -87,9 +87,9 @@ class WarmUpVerdict:
 
 
 @cache
-def warm_up_table() -> dict[str, Any]:
+def warm_up_table() -> WarmUpTable:
     """Priors and limits of `data/warm_up.toml`."""
-    return tomllib.loads((files("hakutsu.core.engine") / "data" / "warm_up.toml").read_text(encoding="utf-8"))
+    return read_table("core.engine", "warm_up", WarmUpTable)
 
 
 def course(parameters: Floats, minutes: Floats) -> Floats:

@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from hakutsu.core.film.survey import STATES, CueLooked, Observation, State
+from hakutsu.core.film.tables import CuesTable
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.vocabulary import MagnetGrade, Substrate
 
 
@@ -28,9 +27,8 @@ class CueKind:
 
 
 @cache
-def _table() -> dict[str, Any]:
-    text = (files("hakutsu.core.film") / "data" / "cues.toml").read_text(encoding="utf-8")
-    return tomllib.loads(text)
+def _table() -> CuesTable:
+    return read_table("core.film", "cues", CuesTable)
 
 
 @cache

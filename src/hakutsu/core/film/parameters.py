@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping
 from enum import StrEnum
 from functools import cache, cached_property
-from importlib.resources import files
 from typing import Any, Self
 
 from pydantic import BaseModel, ConfigDict
 
 from hakutsu.core.film.survey import STATES
+from hakutsu.vehicle.tables import Table, read_table
 from hakutsu.vehicle.vocabulary import Finish
 
 IN_PLACES = "in_places"
@@ -189,7 +188,7 @@ class Retest(_Group):
     wanted: int
 
 
-class FilmParameters(_Group):
+class FilmParameters(Table):
     """All parameters of the film model; units and reasons stand beside each value in the data file."""
 
     gauge: Gauge
@@ -239,5 +238,4 @@ class FilmParameters(_Group):
 @cache
 def parameters() -> FilmParameters:
     """The parameters as shipped."""
-    text = (files("hakutsu.core.film") / "data" / "parameters.toml").read_text(encoding="utf-8")
-    return FilmParameters.model_validate(tomllib.loads(text))
+    return read_table("core.film", "parameters", FilmParameters)

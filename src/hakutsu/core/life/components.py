@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
-from typing import Any, Literal
+from typing import Literal
 
+from hakutsu.core.life.tables import ComponentsTable, ScheduledTable
 from hakutsu.vehicle.keyed import key_of
 from hakutsu.vehicle.mechanics import UNKNOWN, Drive, Mechanics, RearAxle
+from hakutsu.vehicle.tables import Row, read_table
 
 CORNERS = ("front_left", "front_right", "rear_left", "rear_right")
 Corners = Literal["", "all", "front", "driven", "doors"]
@@ -79,18 +79,18 @@ def corner_name(corner: str) -> str:
     return f"{axle} {{{side}}}"
 
 
-def _table(name: str) -> dict[str, Any]:
-    return tomllib.loads((files("hakutsu.core.life") / "data" / f"{name}.toml").read_text(encoding="utf-8"))
+def _table() -> ComponentsTable:
+    return read_table("core.life", "components", ComponentsTable)
 
 
-def _fits(row: Mapping[str, Any], engine: Sequence[str]) -> dict[str, Sequence[str]]:
+def _fits(row: Row, engine: Sequence[str]) -> dict[str, Sequence[str]]:
     return {key: engine if value == "engine" else value for key, value in row.get("fits", {}).items()}
 
 
 @cache
 def components() -> dict[str, Component]:
     """All components by key, those with a life first."""
-    table = _table("components")
+    table = _table()
     engine, basis = table["defaults"]["engine"], table["defaults"]["basis"]
     found = {}
     for group in ("part", "look"):
@@ -108,13 +108,13 @@ def components() -> dict[str, Component]:
 @cache
 def scheduled_items() -> dict[str, Scheduled]:
     """All scheduled items by key."""
-    engine = _table("components")["defaults"]["engine"]
+    engine = _table().defaults.engine
     return {
         key: Scheduled(
             key, row["name"], row["km"] * 1000.0 if "km" in row else None, row.get("years"), row["job"],
             row.get("labour", ""), _fits(row, engine),
         )
-        for key, row in _table("scheduled").items()
+        for key, row in read_table("core.life", "scheduled", ScheduledTable).item.items()
     }  # fmt: skip
 
 

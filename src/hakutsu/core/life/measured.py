@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
 import numpy as np
 
 from hakutsu.core.life.spread import LEAST_WEIGHT, Floats, Prior, Spread, known, unknown, unmeasured
+from hakutsu.core.life.tables import WearTable
+from hakutsu.vehicle.tables import read_table
 
 LOG_LOW, LOG_HIGH, BINS = np.log(1.0), np.log(3_000_000.0), 600
 AT = (0.1, 0.5, 0.9)
@@ -71,9 +70,9 @@ class Life:
 
 
 @cache
-def wear_table() -> dict[str, Any]:
+def wear_table() -> WearTable:
     """The priors of `data/wear.toml`."""
-    return tomllib.loads((files("hakutsu.core.life") / "data" / "wear.toml").read_text(encoding="utf-8"))
+    return read_table("core.life", "wear", WearTable)
 
 
 def _prior(case: WearCase) -> Prior | str:

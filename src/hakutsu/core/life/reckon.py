@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
-from importlib.resources import files
 from typing import Any
 
 import numpy as np
@@ -26,10 +24,12 @@ from hakutsu.core.life.survival import (
     proven_age,
     survival,
 )
+from hakutsu.core.life.tables import GradesTable
 from hakutsu.core.life.use import effect_words, hazard_factor
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.settings import LifeFigures
 from hakutsu.vehicle.mechanics import Mechanics
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,9 +64,9 @@ class Given:
 
 
 @cache
-def grade_table() -> dict[str, Any]:
+def grade_table() -> GradesTable:
     """How grades scale the hazard, and what is assumed of a vehicle of unknown age or distance."""
-    return tomllib.loads((files("hakutsu.core.life") / "data" / "grades.toml").read_text(encoding="utf-8"))
+    return read_table("core.life", "grades", GradesTable)
 
 
 def vehicle_ages(given: Given) -> tuple[list[tuple[float, float]], str]:

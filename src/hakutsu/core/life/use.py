@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Iterable
 from functools import cache
-from importlib.resources import files
 from math import prod
-from typing import Any
 
+from hakutsu.core.life.tables import UseFactor, UseTable
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.use import use_factor_names
 
 
 @cache
-def use_table() -> dict[str, Any]:
+def use_table() -> dict[str, UseFactor]:
     """Effects by circumstance.
 
     Raises
@@ -21,7 +20,7 @@ def use_table() -> dict[str, Any]:
     ValueError
         If the file names a circumstance that does not exist.
     """
-    table = tomllib.loads((files("hakutsu.core.life") / "data" / "use.toml").read_text(encoding="utf-8"))
+    table = read_table("core.life", "use", UseTable).factor
     unknown = set(table) - set(use_factor_names())
     if unknown:
         raise ValueError(f"use.toml names {', '.join(sorted(unknown))}, which is no circumstance of use")
@@ -39,7 +38,8 @@ def wear_factor(component: str, circumstances: Iterable[str]) -> float:
 
 
 def _effect(circumstance: str, kind: str, part: str) -> float:
-    return float(use_table().get(circumstance, {}).get(kind, {}).get(part, 1.0))
+    row = use_table().get(circumstance)
+    return 1.0 if row is None else float(row[kind].get(part, 1.0))
 
 
 def effect_words(part: str, circumstances: Iterable[str], kind: str = "hazard") -> list[str]:

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from fnmatch import fnmatchcase
 from functools import cache
-from importlib.resources import files
-from typing import Any
 
 from hakutsu.core.runsheet.steps import steps
+from hakutsu.core.runsheet.tables import EmphasisTable
 from hakutsu.entries.opening import Brief
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,7 +21,7 @@ class Weight:
 
 
 @cache
-def _table() -> dict[str, Any]:
+def _table() -> EmphasisTable:
     """The table.
 
     Raises
@@ -30,8 +29,8 @@ def _table() -> dict[str, Any]:
     ValueError
         If a row names no step there is.
     """
-    table = tomllib.loads((files("hakutsu.core.runsheet") / "data" / "emphasis.toml").read_text(encoding="utf-8"))
-    for rows in table.values():
+    table = read_table("core.runsheet", "emphasis", EmphasisTable)
+    for rows in (table.taste, table.use, table.past):
         for row in rows.values():
             for pattern in row["steps"]:
                 if not any(fnmatchcase(key, pattern) for key in steps()):

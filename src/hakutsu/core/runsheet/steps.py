@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
+from hakutsu.core.runsheet.tables import StepsTable
 from hakutsu.vehicle.places import places
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.vocabulary import Protocol
 
 NEEDS = frozenset(
@@ -64,8 +64,7 @@ def steps() -> dict[str, Step]:
     ValueError
         If a step names an unknown place, need or step.
     """
-    text = (files("hakutsu.core.runsheet") / "data" / "steps.toml").read_text(encoding="utf-8")
-    table = tomllib.loads(text)
+    table = read_table("core.runsheet", "steps", StepsTable).step
     found = {}
     for key, row in table.items():
         needs, after = frozenset(row.get("needs", ())), tuple(row.get("after", ()))

@@ -6,27 +6,25 @@ from __future__ import annotations
 
 import socket
 import time
-import tomllib
 from collections.abc import Callable
 from functools import cache, partial
-from importlib.resources import files
-from typing import Any
 
 import numpy as np
 
 from hakutsu.instruments.diagnostic.frames import FUNCTIONAL, packed, unpacked
 from hakutsu.instruments.diagnostic.live import LIVE, MASK_STEP, QUANTITIES, Pid, answer, mask
 from hakutsu.instruments.loopback import serve_on_loopback
+from hakutsu.instruments.table_models import EnginesEngine, EnginesTable
+from hakutsu.vehicle.tables import read_table
 
 ENGINE_UNIT = 0x7E8
 FAN_FROM_C = 100.0
 
 
 @cache
-def engines() -> dict[str, dict[str, Any]]:
+def engines() -> dict[str, EnginesEngine]:
     """Engines that ship, by kind."""
-    text = (files("hakutsu.instruments") / "data" / "engines.toml").read_text(encoding="utf-8")
-    return tomllib.loads(text)
+    return read_table("instruments", "engines", EnginesTable).engine
 
 
 class Engine:

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
-from importlib.resources import files
 
 import numpy as np
 
 from hakutsu.core.film.model.graded import SIDES
 from hakutsu.core.film.model.numeric import AnyFloats, Floats
 from hakutsu.core.film.parameters import Blended, Side
+from hakutsu.core.film.tables import ZonesTable
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.tables import read_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,15 +52,14 @@ def zone_table() -> tuple[tuple[Zone, ...], Sporadic]:
     ValueError
         If a member is no panel, or its chances are none.
     """
-    text = (files("hakutsu.core.film") / "data" / "zones.toml").read_text(encoding="utf-8")
-    said = tomllib.loads(text)
+    said = read_table("core.film", "zones", ZonesTable)
     found = []
     for key, row in said["zone"].items():
         for side in ("left", "right") if row["sided"] else (None,):
             members = dict(_members(row, side))
             name = row["name"].replace("{s}", f"{{{side}}}")
             found.append(Zone(f"{key}_{side}" if side else key, name, float(row["prior"]), members))
-    return tuple(found), Sporadic(**said["sporadic"])
+    return tuple(found), Sporadic(**dict(said.sporadic.items()))
 
 
 def _members(row: dict[str, object], side: str | None) -> Sequence[tuple[str, Member]]:

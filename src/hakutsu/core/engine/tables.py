@@ -1,0 +1,190 @@
+"""Models of this room's data files: every table is read through one of them, once."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from hakutsu.vehicle.tables import Number, Row, Table
+
+
+class FluidsFluid(Row):
+    """`fluid` of fluids.toml."""
+
+    name: str
+    colours: tuple[str, ...]
+    caution: str
+    fits: tuple[str, ...] | None = None
+
+
+class FluidsColour(Row):
+    """`colour` of fluids.toml."""
+
+    words: str
+    fill: str
+
+
+class FluidsRule(Row):
+    """`rule` of fluids.toml."""
+
+    key: str
+    fluid: str
+    when: dict[str, tuple[str, ...]]
+    says: str
+    next: str
+
+
+class FluidsCombine(Row):
+    """`combine` of fluids.toml."""
+
+    key: str
+    rules: tuple[str, ...]
+    says: str
+    next: str
+
+
+class FluidsTable(Table):
+    """fluids.toml."""
+
+    fluid: dict[str, FluidsFluid]
+    colour: dict[str, FluidsColour]
+    rule: list[FluidsRule]
+    combine: list[FluidsCombine]
+
+
+class IdleScatter(Row):
+    """`scatter` of idle.toml."""
+
+    least: Number
+    hertz: Number
+    rough_rpm: Number
+    carburettor_rpm: Number
+
+
+class IdleHunting(Row):
+    """`hunting` of idle.toml."""
+
+    period_s: tuple[Number, ...]
+    share: Number
+    swing_rpm: Number
+
+
+class IdleOil(Row):
+    """`oil` of idle.toml."""
+
+    hot_from_c: Number
+    per_1000_rpm_bar: Number
+    idle_to_rpm: Number
+    read_sd_bar: Number
+    apart_rpm: Number
+
+
+class IdleTable(Table):
+    """idle.toml."""
+
+    scatter: IdleScatter
+    hunting: IdleHunting
+    oil: IdleOil
+
+
+class StartStood(Row):
+    """`stood` of start.toml."""
+
+    is_: str = Field(alias="is")
+    days: Number
+    says: str
+
+
+class StartStart(Row):
+    """`start` of start.toml."""
+
+    cranked_s: Number
+    cranked: str
+    jump: str
+    idled: str
+    no_effect: str
+
+
+class StartNoise(Row):
+    """`noise` of start.toml."""
+
+    gone_s: Number
+    gone: str
+    stays: str
+
+
+class StartSign(Row):
+    """`sign` of start.toml."""
+
+    is_: str = Field(alias="is")
+    says: str
+    sided: bool | None = None
+
+
+class StartTable(Table):
+    """start.toml."""
+
+    stood: list[StartStood]
+    start: StartStart
+    noise: StartNoise
+    fumes: dict[str, str]
+    smoke: dict[str, str]
+    stop: dict[str, str]
+    sign: list[StartSign]
+
+
+class WarmUpPrior(Row):
+    """`prior` of warm_up.toml."""
+
+    end_c: tuple[Number, ...]
+    minutes: tuple[Number, ...]
+    thermostat_c: tuple[Number, ...]
+    start_sd_c: Number
+    start_unknown_sd_c: Number
+
+
+class WarmUpSample(Row):
+    """`sample` of warm_up.toml."""
+
+    sd_c: Number
+    wrong_from_sd: Number
+    least: Number
+
+
+class WarmUpSettled(Row):
+    """`settled` of warm_up.toml."""
+
+    minutes: Number
+    slope_c: Number
+    least_near: Number
+
+
+class WarmUpUsual(Row):
+    """`usual` of warm_up.toml."""
+
+    low_c: Number
+    high_c: Number
+    map_controlled_c: Number
+
+
+class WarmUpStop(Row):
+    """`stop` of warm_up.toml."""
+
+    reading_c: Number
+
+
+class WarmUpColdDiesel(Row):
+    """`diesel` of warm_up_cold.toml."""
+
+    minutes: Number
+    outside_c: Number
+
+
+class WarmUpTable(Table):
+    """warm_up.toml."""
+
+    prior: WarmUpPrior
+    sample: WarmUpSample
+    settled: WarmUpSettled
+    usual: WarmUpUsual
+    stop: WarmUpStop
+    cold_diesel: WarmUpColdDiesel

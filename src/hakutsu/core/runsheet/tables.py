@@ -1,0 +1,41 @@
+"""Models of this room's data files: every table is read through one of them, once."""
+
+from __future__ import annotations
+
+from hakutsu.vehicle.tables import Number, Row, Table
+
+
+class EmphasisRow(Row):
+    """`taste` of emphasis.toml."""
+
+    why: str
+    steps: dict[str, Number]
+
+
+class EmphasisTable(Table):
+    """emphasis.toml."""
+
+    taste: dict[str, EmphasisRow]
+    use: dict[str, EmphasisRow]
+    past: dict[str, EmphasisRow]
+
+
+class StepsStep(Row):
+    """`step` of steps.toml."""
+
+    name: str
+    place: str
+    minutes: tuple[Number, ...]
+    value: Number
+    needs: tuple[str, ...] | None = None
+    must: bool | None = None
+    caution: str | None = None
+    after: tuple[str, ...] | None = None
+    activity: str | None = None
+    wait: tuple[Number, ...] | None = None
+
+
+class StepsTable(Table):
+    """steps.toml."""
+
+    step: dict[str, StepsStep]

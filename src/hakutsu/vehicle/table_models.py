@@ -1,0 +1,229 @@
+"""Models of this room's data files: every table is read through one of them, once."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from hakutsu.vehicle.tables import Number, Row, Table
+
+
+class CabinPart(Row):
+    """`part` of cabin.toml."""
+
+    name: str
+    place: str
+    usual_km: tuple[Number, ...] | None = None
+    retrim: bool | None = None
+    usual_years: tuple[Number, ...] | None = None
+
+
+class CabinTable(Table):
+    """cabin.toml."""
+
+    part: dict[str, CabinPart]
+
+
+class EngineLook(Row):
+    """`look` of engine.toml."""
+
+    name: str
+    place: str
+    room: str
+    power: tuple[str, ...] | None = None
+    thorough: bool | None = None
+
+
+class EngineTable(Table):
+    """engine.toml."""
+
+    look: dict[str, EngineLook]
+
+
+class EquipmentItem(Row):
+    """`item` of equipment.toml."""
+
+    name: str
+    group: str
+    place: str
+    sided: bool | None = None
+    optional: bool | None = None
+    steps: bool | None = None
+    since_doors: Number | None = None
+
+
+class EquipmentTable(Table):
+    """equipment.toml."""
+
+    item: dict[str, EquipmentItem]
+
+
+class FactorsTable(Table):
+    """factors.toml."""
+
+    factor: dict[str, str]
+
+
+class InventoryThing(Row):
+    """`thing` of inventory.toml."""
+
+    name: str
+    place: str
+    missing: str
+    optional: bool | None = None
+    power: tuple[str, ...] | None = None
+
+
+class InventoryTable(Table):
+    """inventory.toml."""
+
+    thing: dict[str, InventoryThing]
+
+
+class PlacesPlace(Row):
+    """`place` of places.toml."""
+
+    name: str
+    panels: tuple[str, ...]
+    sided: bool | None = None
+
+
+class PlacesTable(Table):
+    """places.toml."""
+
+    ring: tuple[str, ...]
+    then: tuple[str, ...]
+    place: dict[str, PlacesPlace]
+
+
+class RulesSet(Row):
+    """`set` of rules.toml."""
+
+    name: str
+    since: date
+    side: str
+    tread_mm: Number
+    advice_mm: Number
+    winter_mm: Number
+    front_light: tuple[Number, ...]
+    winter_c: Number
+
+
+class RulesTable(Table):
+    """rules.toml."""
+
+    set: dict[str, RulesSet]
+
+
+class ShellsShell(Row):
+    """`shell` of shells.toml."""
+
+    style: str
+    doors: Number
+    middle: dict[str, tuple[str | Number, ...]]
+    flank: dict[str, tuple[Number, ...]]
+
+
+class ShellsTable(Table):
+    """shells.toml."""
+
+    shell: list[ShellsShell]
+
+
+class ShotsShot(Row):
+    """`shot` of shots.toml."""
+
+    words: str
+    place: str
+    protocols: tuple[str, ...]
+    styles: tuple[str, ...] | None = None
+
+
+class ShotsTable(Table):
+    """shots.toml."""
+
+    shot: dict[str, ShotsShot]
+
+
+class UnderZone(Row):
+    """`zone` of under.toml."""
+
+    short: str
+    name: str
+    place: str
+    patch: tuple[Number, ...]
+    carries: bool | None = None
+    sided: bool | None = None
+    frame: bool | None = None
+
+
+class UnderTable(Table):
+    """under.toml."""
+
+    zone: dict[str, UnderZone]
+
+
+class UnitsRow(Row):
+    """A unit of units.toml."""
+
+    label: str
+    word: str
+    factor: Number
+    places: Number
+    offset: Number | None = None
+
+
+class UnitsTable(Table):
+    """units.toml."""
+
+    distance: dict[str, UnitsRow]
+    depth: dict[str, UnitsRow]
+    temperature: dict[str, UnitsRow]
+    pressure: dict[str, UnitsRow]
+
+
+class WordsTable(Table):
+    """words.toml."""
+
+    american: dict[str, str]
+
+
+class BodyStylesStyle(Row):
+    """`style` of body_styles.toml."""
+
+    name: str
+    doors: tuple[Number, ...]
+    front: tuple[str, ...]
+    flank: tuple[str, ...]
+    rear: tuple[str, ...]
+    anchor: tuple[str, ...]
+
+
+class BodyStylesTable(Table):
+    """body_styles.toml."""
+
+    style: dict[str, BodyStylesStyle]
+
+
+class PartsPart(Row):
+    """`part` of parts.toml."""
+
+    name: str
+    group: str
+    sided: bool | None = None
+    place: str
+    since: Number | None = None
+    lacks: tuple[str, ...] | None = None
+    only: tuple[str, ...] | None = None
+
+
+class PartsTable(Table):
+    """parts.toml."""
+
+    part: dict[str, PartsPart]
+
+
+class MeasuresTable(Table):
+    """measures.toml."""
+
+    ending: dict[str, str]
+    name: dict[str, str]
