@@ -1,5 +1,6 @@
 import json
-from itertools import pairwise
+
+from selenium.webdriver.common.keys import Keys as Keyboard
 
 from hakutsu.demo.building import demo_id
 from tests.browser.case import BrowserCase
@@ -70,19 +71,40 @@ class Accessibility(BrowserCase):
                     found = self.driver.execute_async_script(RUN, rules)
                     self.assertEqual(found, [], json.dumps(found, indent=1))
 
-    def test_tabs_stand_side_by_side_on_a_narrow_screen(self):
+    def test_ways_lie_apart_and_nothing_of_them_is_cut_off(self):
+        driver = self.driver
+        for wide in (390, 1280):
+            sized(driver, wide, 844)
+            driver.get(f"{self.server.address}/inspections/{demo_id('estate')}/functions")
+            driver.execute_script("document.getElementById('ways').open = true")
+            boxes = driver.execute_script(
+                "return [...document.querySelectorAll('.tab, [data-fragment=rail] a, #ways summary')]"
+                ".filter((one) => one.offsetParent).map((one) => {"
+                " const box = one.getBoundingClientRect();"
+                " return [box.left, box.right, box.top, box.bottom, one.scrollWidth - one.clientWidth]; })"
+            )
+            self.assertGreater(len(boxes), 10)
+            for one, (left, right, top, bottom, spills) in enumerate(boxes):
+                self.assertTrue(left >= 0 and right <= wide and spills <= 0, boxes[one])
+                for other in boxes[one + 1 :]:
+                    apart = right <= other[0] + 0.5 or other[1] <= left + 0.5
+                    self.assertTrue(apart or bottom <= other[2] + 0.5 or other[3] <= top + 0.5, (boxes[one], other))
+
+    def test_the_way_to_another_phase_by_keyboard_on_a_phone(self):
         driver = self.driver
         sized(driver, 390, 844)
-        driver.get(f"{self.server.address}/inspections/{demo_id('estate')}/report")
-        boxes = driver.execute_script(
-            "return [...document.querySelectorAll('.tab')].map((one) => {"
-            " const box = one.getBoundingClientRect();"
-            " return [box.left, box.right, one.scrollWidth - one.clientWidth]; })"
-        )
-        self.assertGreater(len(boxes), 8)
-        for (_, right, spills), (left, _, _) in pairwise(boxes):
-            self.assertLessEqual(right, left + 0.5)
-            self.assertLessEqual(spills, 0)
+        here = f"{self.server.address}/inspections/{demo_id('estate')}"
+        driver.get(f"{here}/functions")
+        summary = driver.find_element("css selector", "#ways summary")
+        self.assertIn("At the vehicle", summary.text)
+        self.assertIn("Functions", summary.text)
+        self.assertGreaterEqual(summary.size["height"], 44)
+        driver.execute_script("arguments[0].focus()", summary)
+        summary.send_keys(Keyboard.ENTER)
+        sheet = driver.find_element("link text", "Life and money")
+        self.assertGreaterEqual(sheet.size["height"], 44)
+        sheet.send_keys(Keyboard.ENTER)
+        self.assertIn("/life", driver.current_url)
 
     def test_no_page_runs_sideways_on_a_phone(self):
         driver = self.driver

@@ -105,7 +105,7 @@ class Run(BrowserCase):
         self.wait(lambda: self.all("html[data-ready=engine]"))
         self.press("[data-gear=coolant_hoses][data-grade=failing]")
         self.wait(lambda: "Coolant hoses: failing" in self.text("[data-fragment=engine_bay]"))
-        self.driver.execute_script("document.querySelector('[value=\"pulley out of line\"]').click()")
+        self.driver.execute_script("document.querySelector('[value=\"pulley\"]').click()")
         self.press("[data-entry='engine.bay'] [type=submit]")
         self.wait(lambda: "its belt will go" in self.text("[data-fragment=engine_bay]"))
         self.wait(lambda: "Auxiliary belt: failing" in self.text("[data-fragment=engine_bay]"))

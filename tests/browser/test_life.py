@@ -74,14 +74,14 @@ class LifeStation(BrowserCase):
         self.room(here, "sheet")
         sheet = "[data-fragment=life_sheet]"
         self.assertIn("Asked €5,000.00, less items found €69.50: €4,930.50", self.text(sheet))
-        line = "[data-line='job:brake_fluid']"
+        line = "[data-code=job][data-subject=brake_fluid]"
         self.one(f"{line} [name=amount]").send_keys("cheap")
         self.press(f"{line} [value=settle]")
         self.wait(lambda: "is no amount" in self.text(f"{line} .field-fault"))
         self.type_over(f"{line} [name=amount]", "80,50")
         self.press(f"{line} [value=settle]")
         self.wait(lambda: "less items found €80.50: €4,919.50" in self.text(sheet))
-        self.press(f"{line} [value='budget for']")
+        self.press(f"{line} [value=budget]")
         self.wait(lambda: "less items found €0.00: €5,000.00" in self.text(sheet))
 
     def test_a_proof_makes_what_is_due_later(self):

@@ -72,7 +72,7 @@ class Marks(BrowserCase):
         self.assertEqual(self.one("#f-length_mm").get_attribute("value"), "200000")  # refused, and given back
         self.one("#f-length_mm").clear()
         self.one("#f-length_mm").send_keys("2")
-        self.one("#f-depth").send_keys("primer")
+        self.one("#f-depth").send_keys("to primer")
         self.one("[value=chip]").send_keys(Keyboard.ENTER)
         self.wait(lambda: "chip, 2 mm, to primer" in self.listed())
         self.assertEqual(self.one("#f-depth").get_attribute("value"), "primer")  # the last used stays

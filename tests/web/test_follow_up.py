@@ -85,8 +85,8 @@ class Rail(RoundCase):
         self.post(self.inspection, *(reading("roof", um) for um in (118, 121, 119, 540)))
         self.assertEqual(
             self.items(),
-            ["Places 3/17", "Film 1/17", "1 stand-down", "1 reading to repeat", "1 second look later",
-             "1 limit proposed", "1 hint", "1 to ask", "1 for the desk"],
+            ["1 stand-down", "1 reading to repeat", "1 limit proposed", "Places 3/17", "Film 1/17",
+             "1 second look later", "1 hint", "1 to ask", "1 for the desk"],
         )  # fmt: skip
         self.assertIn("made so? (picture 0113)", self.client.get(f"{self.here}/place/desk").text)
 

@@ -43,7 +43,7 @@ class SearchPage(RoundCase):
         self.see("limpet", place="rear")
         with patch("hakutsu.web.searching.words_of", wraps=words_of) as made:
             self.assertIn("limpet", self.found("limpet"))
-        self.assertEqual([call.args[0].inspection for call in made.call_args_list], [self.inspection])
+        self.assertEqual([call.args[0].dossier.inspection for call in made.call_args_list], [self.inspection])
         self.assertNotEqual(other, self.inspection)
 
     def test_words_are_made_when_the_server_starts_and_not_once_it_stops(self):

@@ -13,7 +13,7 @@ class UnderStation(RoundCase):
         self.assertIn("0 of 25 zones", text)
         self.assertIn('data-zone="body_mounts_left"', text)
         self.assertEqual(
-            sum(part.station == "Underside" for one in self.dossier().place_coverage() for part in one.parts), 25
+            sum(part.check.key == "under" for one in self.dossier().place_coverage() for part in one.parts), 25
         )
 
     def text(self, zone=""):

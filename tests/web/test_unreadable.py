@@ -119,10 +119,10 @@ class ManyInspections(UnreadableCase):
         self.assertIn("cannot be shown: ZeroDivisionError", page.text)
         words = searching.words_of
 
-        def no_words(dossier, terms):
-            if dossier.inspection == self.inspection:
+        def no_words(reckoning, where):
+            if reckoning.dossier.inspection == self.inspection:
                 raise KeyError("x")
-            return words(dossier, terms)
+            return words(reckoning, where)
 
         with patch.object(searching, "words_of", no_words), self.assertLogs("hakutsu.web", "ERROR"):
             found = self.client.get("/search?q=skarrow")

@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 
 from hakutsu.entries import Draft
 from hakutsu.entries.film import GaugeInUse
+from hakutsu.entries.registry import keyed
 from hakutsu.entries.settings import Settings
 from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
 from hakutsu.logbook.trouble import words
@@ -48,7 +49,7 @@ class Library:
             with Session(self._engine) as session:
                 try:
                     row = session.get(SettingRow, SETTINGS)
-                    self._settings = Settings.model_validate(row.value) if row else Settings()
+                    self._settings = Settings.model_validate(keyed(Settings, row.value)) if row else Settings()
                 except (DBAPIError, ValueError) as error:
                     _log.warning("the settings of the account cannot be read: the database %s", words(error))
                     self._settings = Settings()

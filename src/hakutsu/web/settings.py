@@ -179,7 +179,7 @@ def _context(values: Mapping[str, str], faults: Mapping[str, str], base: Setting
         "jobs": jobs,
         "span": span_words,
         "starts": [(key, places()[key].name) for key in outside()],
-        "directions": [(one, one) for one in Direction],
+        "directions": [(one.value, str(one)) for one in Direction],
         "protocols": [(one, one) for one in Protocol],
     }
 

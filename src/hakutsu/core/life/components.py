@@ -99,7 +99,7 @@ def components() -> dict[str, Component]:
                 key, row["name"], row["km"] * 1000.0 if "km" in row else None, row.get("years"), row.get("beta", 1.0),
                 row["job"], row.get("labour", ""), row.get("corners", ""), _fits(row, engine),
                 row.get("optional", False), row.get("axle_job", False), row.get("beam_rear", True),
-                tuple(row.get("tested", ())), row.get("basis", basis), row.get("stainless_years"), group == "look",
+                tuple(row.get("tested", ())), row.basis or basis, row.get("stainless_years"), group == "look",
                 row.get("plural", f"{row['name']}s"),
             )  # fmt: skip
     return found

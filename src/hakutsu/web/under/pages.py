@@ -59,7 +59,7 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
 
 def _again(one: LeakFound) -> str:
     """What a second look at a leak begins with."""
-    return json.dumps({"fluid": str(one.fluid), "origin": one.origin, "zone": one.zone})
+    return json.dumps({"fluid": one.fluid.value, "origin": one.origin, "zone": one.zone})
 
 
 def under_fragments(reckoning: Reckoning) -> dict[str, str]:
