@@ -32,10 +32,10 @@ class Tread(unittest.TestCase):
             (tread_section((), 8.0, 1.6, MM), "Tread not measured"),
             (tread_section((4.0,), 8.0, 1.6, INCH), "5/32 in"),
             (
-                brake_section(4.6, None, 24.1, 22.0, MM),
+                brake_section(4.6, None, 24.1, 22.0, MM, new_pad=11.0),
                 "Pad inner 4.6 mm, outer not measured; disc 24.1 mm, minimum 22 mm",
             ),
-            (brake_section(None, None, None, None, MM), "disc not measured"),
+            (brake_section(None, None, None, None, MM, new_pad=11.0), "disc not measured"),
             (drum_section(3.5, MM), "Lining 3.5 mm"),
             (drum_section(None, MM), "Lining not measured"),
         ):
@@ -43,7 +43,7 @@ class Tread(unittest.TestCase):
             self.assertIn(said, svg)
 
     def test_friction_is_drawn_only_where_it_was_measured(self):
-        self.assertEqual(brake_section(5.0, None, None, None, MM).count("sc-friction"), 1)
+        self.assertEqual(brake_section(5.0, None, None, None, MM, new_pad=11.0).count("sc-friction"), 1)
         self.assertEqual(tread_section((), 8.0, 1.6, MM).count("sc-rubber"), 0)
 
 

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from statistics import NormalDist
 
 COVERAGE = 0.8
+Z80 = NormalDist().inv_cdf((1 + COVERAGE) / 2)  # half of an 80 % interval in standard deviations
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,6 +9,7 @@ from uuid import UUID
 
 from hakutsu.core.tables import HazardsTable
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard
+from hakutsu.vehicle.heat import heat_limits
 from hakutsu.vehicle.tables import read_table
 
 WALKING_PACE = "walking_pace"  # moving out of the way, an override of its own
@@ -65,12 +66,12 @@ def causes() -> dict[str, Cause]:
     ValueError
         If a cause blocks an activity the file does not name.
     """
-    found = {}
+    found, stop = {}, f"{{temperature {heat_limits().stop_c:g}}}"
     for key, row in _table()["cause"].items():
         unknown = set(row["blocks"]) - set(activities())
         if unknown:
             raise ValueError(f"cause {key} blocks {', '.join(sorted(unknown))}, which is no activity")
-        found[key] = Cause(key, row["name"], tuple(row["blocks"]), row["caution"])
+        found[key] = Cause(key, row.name.replace("{stop}", stop), tuple(row["blocks"]), row["caution"])
     return found
 
 

@@ -9,6 +9,7 @@ from pydantic import Field, StringConstraints, model_validator
 
 from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind, to_keys
+from hakutsu.vehicle.heat import heat_limits
 from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.mechanics import Chemistry
 
@@ -154,25 +155,20 @@ class Bay(Body):
         return self
 
 
-STOP_C, RISING_C = 118.0, 112.0
-STEEPEST_C, RISE_C, ALIKE_C = 6.0, 2.0, 8.0
-AT_ONCE_MIN = 0.5
-
-
 def heat_confirmed(readings: Sequence[tuple[float, float, bool]]) -> bool:
     """Whether the newest readings stop the engine: minute, coolant [°C], fan running, in the order of time.
 
-    118 °C, or 112 and rising with the fan running. One reading may be wrong: it counts when read again at once and both
-    agree, when two before it lead up to it by no more than an engine can heat (6 °C a minute), or when three in a row
-    are hot and agree. Source: values of the trade; what confirms a reading is our own.
+    At the stop limit, or past the lower one and rising with the fan running. One reading may be wrong: it counts when
+    read again at once and both agree, when two before it lead up to it by no more than an engine can heat, or when
+    three in a row are hot and agree. Source: values of the trade; what confirms a reading is our own.
     """
     if len(readings) < 2:
         return False
     last, before = readings[-1], readings[-2]
     if (
-        min(last[1], before[1]) >= STOP_C
+        min(last[1], before[1]) >= heat_limits().stop_c
         and _alike(readings[-2:])
-        and (len(readings) == 2 or last[0] - before[0] <= AT_ONCE_MIN)
+        and (len(readings) == 2 or last[0] - before[0] <= heat_limits().at_once_min)
     ):
         return True
     return len(readings) >= 3 and _led_up_to(readings[-3:])
@@ -180,22 +176,22 @@ def heat_confirmed(readings: Sequence[tuple[float, float, bool]]) -> bool:
 
 def _led_up_to(three: Sequence[tuple[float, float, bool]]) -> bool:
     (m1, c1, _), (m2, c2, fan_before), (m3, c3, fan) = three
-    rising = fan_before and fan and c3 >= RISING_C and c3 - c1 >= RISE_C
-    if c3 < STOP_C and not rising:
+    rising = fan_before and fan and c3 >= heat_limits().rising_c and c3 - c1 >= heat_limits().rise_c
+    if c3 < heat_limits().stop_c and not rising:
         return False
-    leads = all(c3 - before <= STEEPEST_C * max(1.0, m3 - at) for at, before in ((m2, c2), (m1, c1)))
-    return leads or (min(c1, c2, c3) >= RISING_C and _alike(three))
+    leads = all(c3 - before <= heat_limits().steepest_c_min * max(1.0, m3 - at) for at, before in ((m2, c2), (m1, c1)))
+    return leads or (min(c1, c2, c3) >= heat_limits().rising_c and _alike(three))
 
 
 def _alike(readings: Sequence[tuple[float, float, bool]]) -> bool:
     hot = [one for _, one, _ in readings]
-    return max(hot) - min(hot) <= ALIKE_C
+    return max(hot) - min(hot) <= heat_limits().alike_c
 
 
 def heat_suspected(reading: tuple[float, float, bool]) -> bool:
     """Whether one reading alone asks to be read again at once."""
     _, coolant_c, fan = reading
-    return coolant_c >= STOP_C or (fan and coolant_c >= RISING_C)
+    return coolant_c >= heat_limits().stop_c or (fan and coolant_c >= heat_limits().rising_c)
 
 
 @entry_kind("engine.air")

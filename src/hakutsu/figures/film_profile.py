@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from math import log
 from statistics import median
 
-from hakutsu.core.film import Baseline, Observation, State, film_um
+from hakutsu.core.film import Baseline, Observation, State, film_um, parameters
 from hakutsu.figures.strata import strata_mark
 from hakutsu.figures.svg import tag, text
 from hakutsu.vehicle.units import from_um, show
@@ -23,7 +23,6 @@ PLOT = 176.0
 FOOT = 64.0
 LOWEST_UM = 30.0
 TICKS = {Unit.UM: (50, 100, 200, 500, 1000, 2000, 5000), Unit.MIL: (2, 4, 8, 16, 40, 80, 200)}
-FILLER_UM = 150.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,7 +165,7 @@ def _column(o: Observation, panel: ProfilePanel, x: float, scale: _Scale, baseli
 def _stands_out(film: float, panel: ProfilePanel) -> bool:
     """Film far above the panel's own lower readings, where filler is suspected."""
     films = sorted(film_um(o) for o in panel.observations if o.counts)
-    return film - films[len(films) // 4] > FILLER_UM or len(films) == 1
+    return film - films[len(films) // 4] > parameters().filled.counts_from_um or len(films) == 1
 
 
 def _box(x: float, top: float, width: float, bottom: float, kind: str) -> str:

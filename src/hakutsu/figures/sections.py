@@ -86,7 +86,7 @@ def brake_section(
     least: float | None,
     scale: Scale,
     *,
-    new_pad: float = 11.0,
+    new_pad: float,
     pad_limit: float = 3.0,
 ) -> str:
     """A disc between its pads, cut across [mm].

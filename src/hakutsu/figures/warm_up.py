@@ -8,6 +8,7 @@ import numpy as np
 
 from hakutsu.core.engine.warm_up import Sample, WarmUp, warm_up_table
 from hakutsu.figures.svg import tag, text
+from hakutsu.vehicle.heat import heat_limits
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Place = Callable[[float], float]
@@ -19,7 +20,7 @@ TICKS_C = (0, 25, 50, 75, 100)
 
 def warm_up_curve(samples: Sequence[Sample], fit: WarmUp | None, terms: Terms = PLAIN) -> str:
     """Draw a run; samples far from the course are crossed out, without a fit only the readings stand."""
-    usual, stop = warm_up_table()["usual"], warm_up_table()["stop"]["reading_c"]
+    usual, stop = warm_up_table()["usual"], heat_limits().stop_c
     span = max([LEAST_MINUTES, *(one.minute + 2 for one in samples)])
 
     def x(minute: float) -> float:

@@ -8,6 +8,7 @@ from markupsafe import Markup
 
 from hakutsu.core.corners.brakes import thinnest_pad
 from hakutsu.core.corners.tyres import age_years, new_depth, per_cent_left, ruling_depth
+from hakutsu.core.life.measured import wear_table
 from hakutsu.dossier.corners import EVERY
 from hakutsu.entries.corners import Brake, Tyre
 from hakutsu.figures.sections import brake_section, drum_section, tread_section
@@ -58,7 +59,8 @@ def brake_drawing(reckoning: Reckoning, wheel: str, brake: Brake | None) -> str:
     rear_drums = reckoning.dossier.mechanics.rear_brakes is RearBrakes.DRUM and "rear" in wheel
     if rear_drums or (brake is not None and brake.lining_mm is not None):
         return Markup(drum_section(brake.lining_mm if brake else None, reckoning.terms.scale("depth")))
-    scale, new = reckoning.terms.scale("depth"), 11.0 if "front" in wheel else 10.0
+    pads = wear_table().pad
+    scale, new = reckoning.terms.scale("depth"), (pads.front if "front" in wheel else pads.rear)["new_mm"][0]
     if brake is None:
         return Markup(brake_section(None, None, None, None, scale, new_pad=new))
     measured = brake.pad_inner_mm is not None or brake.pad_outer_mm is not None

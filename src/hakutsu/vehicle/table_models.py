@@ -227,3 +227,20 @@ class MeasuresTable(Table):
 
     ending: dict[str, str]
     name: dict[str, str]
+
+
+class HeatLimits(Row):
+    """`heat` of heat.toml."""
+
+    stop_c: Number
+    rising_c: Number
+    steepest_c_min: Number
+    rise_c: Number
+    alike_c: Number
+    at_once_min: Number
+
+
+class HeatTable(Table):
+    """heat.toml."""
+
+    heat: HeatLimits

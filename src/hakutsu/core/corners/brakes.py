@@ -6,6 +6,7 @@ from collections.abc import Mapping
 
 from hakutsu.core.corners.tyres import corner_table
 from hakutsu.core.findings import AXLES, Finding, found
+from hakutsu.core.life.measured import wear_table
 from hakutsu.entries.corners import (
     Brake,
     DiscCracks,
@@ -53,8 +54,8 @@ def _pad_found(wheel: str, brake: Brake) -> list[Finding]:
     if thin is not None and thin < row["unsafe_mm"]:
         below = f"below {{depth {row['unsafe_mm']:g}}} of friction"
         seen.append(found("corners.pad_unsafe", wheel, f"pad {{depth {thin}}}: unsafe", (below,)))
-    elif thin is not None and thin <= row["change_mm"]:
-        end = f"{{depth {row['change_mm']:g}}} of friction is the end"
+    elif thin is not None and thin <= wear_table().pad.limit_mm:
+        end = f"{{depth {wear_table().pad.limit_mm:g}}} of friction is the end"
         seen.append(found("corners.pad_at_end", wheel, f"pad {{depth {thin}}}: change", (end,)))
     if len(pads) == 2 and abs(pads[0] - pads[1]) > row["differ_mm"]:
         less = "inner" if pads[0] < pads[1] else "outer"

@@ -12,14 +12,12 @@ class CornersTyre(Row):
     pattern_mm: Number
     sides_mm: Number
     look_years: Number
-    replace_years: Number
     other_wheel_months: Number
     diameter_watch_percent: Number
     diameter_settle_percent: Number
     bar_each_10_c: Number
     placard_c: Number
     pressure_low_bar: Number
-    new_mm: Number
     light_truck_new_mm: Number
     winter_new_mm: Number
 
@@ -27,7 +25,6 @@ class CornersTyre(Row):
 class CornersPad(Row):
     """`pad` of corners.toml."""
 
-    change_mm: Number
     unsafe_mm: Number
     differ_mm: Number
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date
 from functools import cache
 
 from hakutsu.core.corners.sizes import tyre_size
 from hakutsu.core.corners.tables import CornersTable
 from hakutsu.core.findings import AXLES, Finding, found
+from hakutsu.core.life.measured import wear_table
 from hakutsu.entries.corners import Cracks, Method, PerCentOf, Season, Shape, Tyre, TyreDamage
 from hakutsu.vehicle.mechanics import Drive, Mechanics
 from hakutsu.vehicle.quantities import signed
@@ -40,7 +41,7 @@ def new_depth(tyre: Tyre) -> float:
     size = tyre_size(tyre.size) if tyre.size else None
     if size is not None and size.light_truck:
         return float(row["light_truck_new_mm"])
-    return float(row["winter_new_mm"] if tyre.season is Season.WINTER else row["new_mm"])
+    return float(row["winter_new_mm"] if tyre.season is Season.WINTER else wear_table().tyre.new_mm[0])
 
 
 def ruling_depth(tyre: Tyre, legal_mm: float) -> Depth | None:
@@ -68,10 +69,12 @@ def made_on(code: str, now: date) -> date | None:
     """The Monday of the week a date code WWYY names; none for three digits (before 2000, decade ambiguous), a week that
     does not exist, or one still to come.
     """
-    if len(code) != 4 or not 1 <= int(code[:2]) <= 53:
+    if len(code) != 4:
         return None
-    first = date(2000 + int(code[2:]), 1, 4)
-    monday = first - timedelta(days=first.weekday()) + timedelta(weeks=int(code[:2]) - 1)
+    try:
+        monday = date.fromisocalendar(2000 + int(code[2:]), int(code[:2]), 1)
+    except ValueError:
+        return None
     return monday if monday <= now else None
 
 
@@ -168,7 +171,7 @@ def _age_found(wheel: str, tyre: Tyre, mechanics: Mechanics, now: date) -> list[
     if age is None:
         return seen
     reason = (f"date code {tyre.date_code}",)
-    if age >= row["replace_years"]:
+    if age >= wear_table().tyre.years:
         seen.append(found("corners.tyre_too_old", wheel, f"{age:.0f} years old: replace, whatever its depth", reason))
     elif age >= row["look_years"]:
         seen.append(found("corners.tyre_ageing", wheel, f"{age:.0f} years old: look closely for cracks", reason))

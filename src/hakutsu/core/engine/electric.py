@@ -5,24 +5,22 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cache
 from math import exp, log, sqrt
 
 import numpy as np
 
-from hakutsu.core.estimate import Estimate
+from hakutsu.core.engine.tables import ElectricTable
+from hakutsu.core.estimate import Z80, Estimate
 from hakutsu.core.findings import Finding, found
 from hakutsu.vehicle.mechanics import Chemistry
+from hakutsu.vehicle.tables import read_table
 
-REST_HOURS = 4.0
-FULL = ((11.9, 0.0), (12.06, 0.25), (12.24, 0.5), (12.45, 0.75), (12.65, 1.0))
-AGM_OFFSET = 0.12
-CRANK_V, CRANK_C, STEP_C, TURN_C = 9.6, 21.0, 5.6, 4.0
-CHARGING = (13.8, 14.7)
-GOOD_SHARE, WEAK_SHARE = 0.80, 0.60
-NMC_GOOD_MV, NMC_WATCH_MV = 30.0, 100.0
-PACK_PER_ROOT_YEAR, PACK_PER_CYCLE, PACK_LOSS_GSD = 0.03, 0.000_12, 1.4
-LIMIT = 0.70
-Z80 = 1.2815515655446004
+
+@cache
+def electric_table() -> ElectricTable:
+    """Limits of `data/electric.toml`."""
+    return read_table("core.engine", "electric", ElectricTable)
 
 
 class Level(StrEnum):
@@ -46,8 +44,9 @@ class Said:
 
 def charge(volts: float, *, agm: bool = False, six: bool = False) -> float:
     """Charge at rest (0 to 1) of a lead battery by its voltage [V]; 6 V ones are doubled, AGM stand a little higher."""
-    rest = volts * (2 if six else 1) - (AGM_OFFSET if agm else 0.0)
-    return float(np.interp(rest, [one for one, _ in FULL], [share for _, share in FULL]))
+    rest = volts * (2 if six else 1) - (electric_table().rest.agm_offset_v if agm else 0.0)
+    volts_at, share = np.array(electric_table().rest.full).T
+    return float(np.interp(rest, volts_at, share))
 
 
 def rest_voltage(
@@ -57,7 +56,7 @@ def rest_voltage(
     missing = [
         words
         for there, words in (
-            (rested_h is not None and rested_h >= REST_HOURS, "rested four hours"),
+            (rested_h is not None and rested_h >= electric_table().rest.hours, "rested four hours"),
             (surface_off, "surface charge taken off"),
             (asleep, "modules asleep"),
         )
@@ -65,16 +64,17 @@ def rest_voltage(
     ]
     if missing:
         return Said(Level.INCONCLUSIVE, f"{volts:g} V says nothing: not {', not '.join(missing)}", "rest")
-    share = charge(volts, agm=agm, six=six)
-    level = Level.GOOD if share >= 0.7 else Level.WATCH if share >= 0.4 else Level.BAD
+    share, row = charge(volts, agm=agm, six=six), electric_table().rest
+    level = Level.GOOD if share >= row.good else Level.WATCH if share >= row.watch else Level.BAD
     return Said(level, f"{volts:g} V at rest: about {100 * share:.0f} % charged", "rest")
 
 
 def cranking_minimum(air_c: float) -> float:
     """Least voltage while cranking [V]: 9.6 at 21 °C, 0.1 less for each 5.6 °C down to 4 °C, then 0.2."""
-    above = (CRANK_C - max(min(air_c, CRANK_C), TURN_C)) / STEP_C
-    below = max(0.0, TURN_C - air_c) / STEP_C
-    return CRANK_V - 0.1 * above - 0.2 * below
+    row = electric_table().crank
+    above = (row.warm_c - max(min(air_c, row.warm_c), row.turn_c)) / row.step_c
+    below = max(0.0, row.turn_c - air_c) / row.step_c
+    return row.least_v - row.above_v * above - row.below_v * below
 
 
 def cranking(volts: float, air_c: float) -> Said:
@@ -86,7 +86,7 @@ def cranking(volts: float, air_c: float) -> Said:
 
 def charging(volts: float, *, smart: bool = False) -> Said:
     """What the charging voltage says; smart systems go their own ways."""
-    low, high = CHARGING
+    low, high = electric_table().charging.low_v, electric_table().charging.high_v
     if low <= volts <= high:
         return Said(Level.GOOD, f"charges at {volts:g} V", "charging")
     if smart:
@@ -105,28 +105,36 @@ def conductance(measured: float, rated: float) -> Said:
     if rated <= 0:
         raise ValueError("the rated value is above 0")
     share = measured / rated
-    level = Level.GOOD if share >= GOOD_SHARE else Level.WATCH if share >= WEAK_SHARE else Level.BAD
+    level = (
+        Level.GOOD
+        if share >= electric_table().conductance.good
+        else Level.WATCH
+        if share >= electric_table().conductance.weak
+        else Level.BAD
+    )
     return Said(level, f"{100 * share:.0f} % of its rating", "test")
 
 
 def cell_spread(spread_mv: float, charged: float | None, chemistry: Chemistry) -> Said:
     """What the spread of cell voltages [mV] says at a state of charge (0 to 1), by chemistry."""
-    words = f"cells {spread_mv:g} mV apart"
+    words, row = f"cells {spread_mv:g} mV apart", electric_table().cells
     if chemistry is Chemistry.LFP:
-        near_end = charged is not None and (charged <= 0.1 or charged >= 0.95)
+        near_end = charged is not None and (charged <= row.lfp_low or charged >= row.lfp_high)
         if not near_end:
             return Said(Level.INCONCLUSIVE, f"{words}: LFP cells say something only near full or empty")
-        return Said(Level.GOOD if spread_mv <= NMC_WATCH_MV else Level.WATCH, words)
-    if chemistry is Chemistry.UNKNOWN or charged is None or not 0.2 <= charged <= 0.8:
+        return Said(Level.GOOD if spread_mv <= row.watch_mv else Level.WATCH, words)
+    if chemistry is Chemistry.UNKNOWN or charged is None or not row.charged[0] <= charged <= row.charged[1]:
         return Said(Level.INCONCLUSIVE, f"{words}: judged by chemistry, at 20 to 80 % of charge")
-    level = Level.GOOD if spread_mv <= NMC_GOOD_MV else Level.WATCH if spread_mv <= NMC_WATCH_MV else Level.FAULT
+    level = Level.GOOD if spread_mv <= row.good_mv else Level.WATCH if spread_mv <= row.watch_mv else Level.FAULT
     return Said(level, words)
 
 
 def pack_health(years: float, full_cycles: float) -> Estimate:
     """Health to be expected of a high-voltage pack (0 to 1): 1 − 0.03√years − 0.00012·cycles, its loss with gsd 1.4."""
-    loss = PACK_PER_ROOT_YEAR * sqrt(max(0.0, years)) + PACK_PER_CYCLE * max(0.0, full_cycles)
-    spread = exp(Z80 * log(PACK_LOSS_GSD))
+    loss = electric_table().pack.per_root_year * sqrt(max(0.0, years)) + electric_table().pack.per_cycle * max(
+        0.0, full_cycles
+    )
+    spread = exp(Z80 * log(electric_table().pack.loss_gsd))
     return Estimate(
         1 - min(loss, 1.0), 1 - min(loss * spread, 1.0), 1 - loss / spread, basis=("population figures of our own",)
     )
@@ -148,9 +156,10 @@ def battery_found(said: Iterable[Said]) -> list[Finding]:
 
 def pack_found(said: Iterable[Said], health: float | None) -> list[Finding]:
     """What cells and health (0 to 1) of a high-voltage pack say."""
+    limit = electric_table().pack.limit
     told = [found(CELLS[one.level], "pack", one.words) for one in said if one.level in CELLS]
-    if health is not None and health < LIMIT:
+    if health is not None and health < limit:
         told.append(
-            found("engine.pack_worn", "pack", f"health {100 * health:.0f} % where {100 * LIMIT:.0f} % is the end")
+            found("engine.pack_worn", "pack", f"health {100 * health:.0f} % where {100 * limit:.0f} % is the end")
         )
     return told

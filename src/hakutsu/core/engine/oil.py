@@ -7,9 +7,7 @@ from dataclasses import dataclass
 from math import hypot, sqrt
 
 from hakutsu.core.engine.idle import idle_table
-from hakutsu.core.estimate import Estimate
-
-Z80 = 1.2815515655446004
+from hakutsu.core.estimate import Z80, Estimate
 
 
 @dataclass(frozen=True, slots=True)

@@ -166,12 +166,6 @@ class WarmUpUsual(Row):
     map_controlled_c: Number
 
 
-class WarmUpStop(Row):
-    """`stop` of warm_up.toml."""
-
-    reading_c: Number
-
-
 class WarmUpColdDiesel(Row):
     """`diesel` of warm_up_cold.toml."""
 
@@ -186,5 +180,69 @@ class WarmUpTable(Table):
     sample: WarmUpSample
     settled: WarmUpSettled
     usual: WarmUpUsual
-    stop: WarmUpStop
     cold_diesel: WarmUpColdDiesel
+
+
+class ElectricRest(Row):
+    """`rest` of electric.toml."""
+
+    hours: float
+    full: tuple[tuple[float, float], ...]
+    agm_offset_v: float
+    good: float
+    watch: float
+
+
+class ElectricCrank(Row):
+    """`crank` of electric.toml."""
+
+    least_v: float
+    warm_c: float
+    step_c: float
+    turn_c: float
+    above_v: float
+    below_v: float
+
+
+class ElectricCharging(Row):
+    """`charging` of electric.toml."""
+
+    low_v: float
+    high_v: float
+
+
+class ElectricConductance(Row):
+    """`conductance` of electric.toml."""
+
+    good: float
+    weak: float
+
+
+class ElectricCells(Row):
+    """`cells` of electric.toml."""
+
+    good_mv: float
+    watch_mv: float
+    charged: tuple[float, float]
+    lfp_low: float
+    lfp_high: float
+
+
+class ElectricPack(Row):
+    """`pack` of electric.toml."""
+
+    per_root_year: float
+    per_cycle: float
+    loss_gsd: float
+    limit: float
+
+
+class ElectricTable(Table):
+    """electric.toml."""
+
+    rest: ElectricRest
+    crank: ElectricCrank
+    charging: ElectricCharging
+    conductance: ElectricConductance
+    cells: ElectricCells
+    pack: ElectricPack

@@ -20,10 +20,10 @@ from scipy.optimize import least_squares
 from hakutsu.core.engine.tables import WarmUpTable
 from hakutsu.core.estimate import Estimate
 from hakutsu.entries.engine import heat_confirmed, heat_suspected
+from hakutsu.vehicle.heat import heat_limits
 from hakutsu.vehicle.tables import read_table
 
 Floats = NDArray[np.float64]
-Z80 = 1.2815515655446004
 BAND_DRAWS, BAND_SEED = 300, 5
 
 
@@ -262,7 +262,7 @@ def _stop(every: Sequence[Sample]) -> WarmUpVerdict | None:
     if not (hot or confirmed):
         return None
     last = every[-1]
-    too_hot = last.coolant_c >= warm_up_table()["stop"]["reading_c"]
+    too_hot = last.coolant_c >= heat_limits().stop_c
     words = f"{{temperature {last.coolant_c:.1f}}}{'' if too_hot else ' and rising with the fan running'}"
     if confirmed:
         return WarmUpVerdict(Warming.STOP, words)

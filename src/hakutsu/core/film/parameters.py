@@ -113,6 +113,7 @@ class Rebuilt(_Group):
 
 
 class Filled(_Group):
+    counts_from_um: float
     excess_median_um: float
     excess_sd_log: float
     bare_share: float

@@ -8,14 +8,13 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from hakutsu.core.film.parameters import Side
+from hakutsu.core.film.parameters import Side, parameters
 from hakutsu.core.film.survey import Observation, State
 from hakutsu.core.film.verdicts.schools import Judged, School
 from hakutsu.core.film.verdicts.spots import SpotVerdict, Surprise, film_um
 from hakutsu.vehicle.vocabulary import Substrate
 
 LIKELY = 0.7
-FILLER_FROM_UM = 150.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +117,8 @@ class PanelFilm:
         if self.state is not State.FILLED or self.filler_map is None or not observation.counts:
             return None
         if observation.u is None or observation.v is None:
-            thick = self.thin_um is not None and film_um(observation) - self.thin_um > FILLER_FROM_UM
+            least = parameters().filled.counts_from_um
+            thick = self.thin_um is not None and film_um(observation) - self.thin_um > least
             return SpotVerdict.FILLER if thick else None
         return SpotVerdict.FILLER if self.filler_map.at(observation.u, observation.v) >= 0.5 else None
 

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from hakutsu.core.film.parameters import parameters
 from hakutsu.core.film.survey import FilmSurvey, Observation, State
 from hakutsu.vehicle.panels import default_substrate, panels, walk_order
 from hakutsu.vehicle.protocol import spot_pattern
@@ -18,7 +19,6 @@ from hakutsu.vehicle.shell import Patch, neighbours, shell
 from hakutsu.vehicle.vocabulary import Finish, ReadingStatus
 
 Floats = np.ndarray
-FILLER_FROM_UM = 150.0
 _EVEN = np.linspace(0.01, 0.99, 41)
 GRID = np.stack(np.meshgrid(_EVEN, _EVEN), axis=-1).reshape(-1, 2)
 WAVES = 8
@@ -127,7 +127,7 @@ class PaintedPanel:
     @property
     def filled_share(self) -> float:
         """Share of the panel's area whose film lies more than 150 µm above the refinish."""
-        return float((self.filler(GRID[:, 0], GRID[:, 1]) > FILLER_FROM_UM).mean())
+        return float((self.filler(GRID[:, 0], GRID[:, 1]) > parameters().filled.counts_from_um).mean())
 
 
 @dataclass(frozen=True)

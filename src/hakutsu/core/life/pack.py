@@ -11,7 +11,7 @@ from math import log
 
 import numpy as np
 
-from hakutsu.core.engine.electric import LIMIT, PACK_LOSS_GSD, PACK_PER_CYCLE, PACK_PER_ROOT_YEAR
+from hakutsu.core.engine.electric import electric_table
 from hakutsu.core.life.jobs import Basis, Job, strand
 from hakutsu.core.life.survival import AHEAD, MONTHS, Floats
 
@@ -19,7 +19,8 @@ READ_SD = 0.02
 KM_PER_CYCLE = {"electric": 280.0, "hybrid": None}
 KEY = "pack"
 NEW_YEARS = 0.0
-FACTORS = np.exp(np.linspace(-4.5, 4.5, 1201) * log(PACK_LOSS_GSD))
+LIMIT = electric_table().pack.limit
+FACTORS = np.exp(np.linspace(-4.5, 4.5, 1201) * log(electric_table().pack.loss_gsd))
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,8 +39,8 @@ class PackGiven:
 
 def loss(years: Floats | float, cycles: Floats | float) -> Floats:
     """Loss of health (0 to 1) of a usual pack."""
-    by_time = PACK_PER_ROOT_YEAR * np.sqrt(np.maximum(0.0, years))
-    return np.asarray(by_time + PACK_PER_CYCLE * np.maximum(0.0, cycles))
+    by_time = electric_table().pack.per_root_year * np.sqrt(np.maximum(0.0, years))
+    return np.asarray(by_time + electric_table().pack.per_cycle * np.maximum(0.0, cycles))
 
 
 def _cycles(given: PackGiven, km: float) -> float:
@@ -49,7 +50,7 @@ def _cycles(given: PackGiven, km: float) -> float:
 
 def factor(given: PackGiven) -> Floats:
     """Cumulative chance of the pack's own factor over `FACTORS`: the population, narrowed where a health was read."""
-    prior = log(PACK_LOSS_GSD)
+    prior = log(electric_table().pack.loss_gsd)
     cycles = given.cycles if given.cycles is not None else _cycles(given, given.km)
     logs = -0.5 * (np.log(FACTORS) / prior) ** 2
     if given.health is not None:

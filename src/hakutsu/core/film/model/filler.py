@@ -9,9 +9,8 @@ import numpy as np
 
 from hakutsu.core.film.model.numeric import TINY, AnyFloats, Floats, hats, log_mean, log_sum, per_panel_sums
 from hakutsu.core.film.model.observation import Shown, mass
-from hakutsu.core.film.parameters import Filled, FilmParameters
+from hakutsu.core.film.parameters import Filled, FilmParameters, parameters
 
-FILLER_FROM_UM = 150.0
 LEVELS_UM = np.geomspace(95.0, 800.0, 26)
 EXCESS_UM = np.array([0.0, 12, 30, 60, 100, 160, 250, 390, 600, 920, 1400, 2200, 3600, 6000])
 BETWEEN_STEPS = np.array([0.7, 0.86, 1.05, 1.28, 1.55])
@@ -77,7 +76,7 @@ def make_lenses(p: Filled) -> Lenses:
     lift = made.lift(FINE[:, 0], FINE[:, 1])
     nearest = np.searchsorted((EXCESS_UM[1:] + EXCESS_UM[:-1]) / 2, lift)
     spread = np.stack([(nearest == j).mean(axis=1) for j in range(len(EXCESS_UM))], axis=1)
-    lifted = (lift > FILLER_FROM_UM).astype(np.float32)
+    lifted = (lift > parameters().filled.counts_from_um).astype(np.float32)
     return Lenses(made.centre, made.axes, made.peak_um, made.log_prior, lifted, spread.astype(np.float32))
 
 
