@@ -5,7 +5,14 @@
  * @typedef {import("./outbox.js").Outbox} Outbox
  */
 
-/** @param {string} tag @param {string} look @param {...(string|Node)} inside */
+import { maybe } from "./dom.js";
+
+/**
+ * @template {keyof HTMLElementTagNameMap} T
+ * @param {T} tag
+ * @param {string} look
+ * @param {...(string|Node)} inside
+ */
 function element(tag, look, ...inside) {
   const made = document.createElement(tag);
   if (look) made.className = look;
@@ -15,15 +22,16 @@ function element(tag, look, ...inside) {
 
 /** @param {string} words @param {() => void} action @param {string} [look] */
 function button(words, action, look = "button") {
-  const made = /** @type {HTMLButtonElement} */ (element("button", look, words));
+  const made = element("button", look, words);
   made.type = "button";
   made.addEventListener("click", action);
   return made;
 }
 
 const MAIN = new Set(["value_um", "text", "place", "question", "because", "note"]);
+/** @type {Record<string, string>} */
 const UNITS = { um: "µm", mm: "mm", c: "°C", km: "km", bar: "bar", v: "V", s: "s" };
-const plain = (key) => key.replace(/[._]/g, " ");
+const plain = (/** @type {string} */ key) => key.replace(/[._]/g, " ");
 
 /** A field's name in words, with its unit. @param {string} name */
 function label(name) {
@@ -31,7 +39,7 @@ function label(name) {
   return UNITS[ending] ? `${plain(stem)} [${UNITS[ending]}]` : plain(name);
 }
 
-const capital = (words) => words.charAt(0).toUpperCase() + words.slice(1);
+const capital = (/** @type {string} */ words) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** What a field of the dialog says, in the kind of value it was. @param {HTMLInputElement} field @param {unknown} before */
 function valueOf(field, before) {
@@ -49,28 +57,29 @@ function valueOf(field, before) {
 
 /** @param {string} name @param {unknown} value @param {string} id */
 function fieldOf(name, value, id) {
-  const field = /** @type {HTMLInputElement} */ (element("input", typeof value === "boolean" ? "size-6" : "field w-full"));
+  const field = element("input", typeof value === "boolean" ? "size-6" : "field w-full");
   field.id = id;
   field.name = name;
   field.type = typeof value === "boolean" ? "checkbox" : "text";
   if (typeof value === "boolean") field.checked = value;
   else field.value = typeof value === "object" ? JSON.stringify(value) : String(value ?? "");
-  const words = /** @type {HTMLLabelElement} */ (element("label", "block", label(name)));
+  const words = element("label", "block", label(name));
   words.htmlFor = id;
   return element("div", "", words, field);
 }
 
 /** @param {Row} row @param {Outbox} outbox */
 function item(row, outbox) {
-  const { draft, aside } = row;
-  const form = /** @type {HTMLFormElement} */ (element("form", "grid gap-2 border-t border-line py-3"));
+  const { draft, aside = { field: "", message: "" } } = row;
+  const form = element("form", "grid gap-2 border-t border-line py-3");
   const where = draft.place ? ` at ${plain(draft.place)}` : "";
   const at = new Date(draft.at).toLocaleString([], { dateStyle: "short", timeStyle: "short" });
   const reason = [label(aside.field), aside.message].filter(Boolean).join(": ");
+  /** @type {[string, unknown][]} */
   const fields = [...Object.entries(draft.body ?? {}), ["place", draft.place ?? ""]];
   const first = fields.filter(([name]) => name === aside.field.split(".")[0] || MAIN.has(name));
   const more = fields.filter((one) => !first.includes(one));
-  const shown = ([name, value]) => fieldOf(name, value, `aside-${draft.id}-${name}`);
+  const shown = (/** @type {[string, unknown]} */ [name, value]) => fieldOf(name, value, `aside-${draft.id}-${name}`);
   form.append(
     element("p", "font-bold", capital(`${plain(draft.kind)}${where}, ${at}`)),
     element("p", "font-bold text-needs wrap-anywhere", `Not stored: ${reason}`),
@@ -88,17 +97,17 @@ function item(row, outbox) {
 
 /** The entry as the dialog has it now; with an id of its own where that was what was wrong. @param {Row} row @param {HTMLFormElement} form */
 function mended({ draft, aside }, form) {
-  const field = (name) => /** @type {HTMLInputElement} */ (document.getElementById(`aside-${draft.id}-${name}`));
+  const field = (/** @type {string} */ name) => /** @type {HTMLInputElement} */ (document.getElementById(`aside-${draft.id}-${name}`));
   const body = Object.fromEntries(Object.entries(draft.body ?? {}).map(([name, value]) => [name, valueOf(field(name), value)]));
   const place = form.isConnected ? field("place").value.trim() || null : draft.place;
-  return { ...draft, id: aside.field === "id" ? crypto.randomUUID() : draft.id, place, body };
+  return { ...draft, id: aside?.field === "id" ? crypto.randomUUID() : draft.id, place, body };
 }
 
 /** @returns {HTMLDialogElement} */
 function dialog() {
-  const there = document.querySelector("#aside");
-  if (there) return /** @type {HTMLDialogElement} */ (there);
-  const made = /** @type {HTMLDialogElement} */ (element("dialog", "m-auto max-h-[90vh] w-[min(92vw,36rem)] overflow-y-auto border border-edge bg-sheet p-4 text-ink"));
+  const there = maybe("#aside", HTMLDialogElement);
+  if (there) return there;
+  const made = element("dialog", "m-auto max-h-[90vh] w-[min(92vw,36rem)] overflow-y-auto border border-edge bg-sheet p-4 text-ink");
   made.id = "aside";
   made.setAttribute("aria-labelledby", "aside-title");
   document.body.append(made);
@@ -111,8 +120,7 @@ export function showAside(rows, outbox) {
   let open = document.querySelector("#aside-open");
   if (!rows.length) {
     open?.remove();
-    const shown = /** @type {HTMLDialogElement | null} */ (document.querySelector("#aside"));
-    shown?.close();
+    maybe("#aside", HTMLDialogElement)?.close();
     return;
   }
   const box = dialog();

@@ -1,86 +1,121 @@
-/** Entry forms: a form's named fields become an entry's body, each by its data-type; empty fields are left out. */
+/**
+ * Forms that become entries: named fields become an entry's body, each by its data-type; empty fields are left out. Every
+ * form of a page that a script takes is submitted through here.
+ * @typedef {import("./dom.js").Field} Field
+ */
 
-/** @param {string} text */
+import { fieldsOf, ticked } from "./dom.js";
+
+/**
+ * Take the forms a selector finds, also those that come later; the page does not leave for them.
+ * @param {string} selector
+ * @param {(form: HTMLFormElement, button: HTMLButtonElement | null) => unknown} handler
+ */
+export function onSubmit(selector, handler) {
+  document.addEventListener("submit", (event) => {
+    const form = event.target;
+    if (!(form instanceof HTMLFormElement) || !form.matches(selector)) return;
+    event.preventDefault();
+    handler(form, event.submitter instanceof HTMLButtonElement ? event.submitter : null);
+  });
+}
+
+/** A number as typed, with a point or a comma; nothing where nothing was typed. @param {string} text */
 export function numberOf(text) {
   const plain = text.trim().replace("−", "-").replace(",", ".");
   return plain === "" ? null : Number(plain);
 }
 
-/** A number as it is stored: what was kept where the field still shows it, or converted from the unit shown. */
-function stored(field, number) {
-  if (field.dataset.kept !== undefined && field.value.trim() === field.defaultValue.trim()) return Number(field.dataset.kept);
+/** A number in the unit that is stored. @param {Field} field @param {number} number */
+function converted(field, number) {
   return number * Number(field.dataset.factor ?? 1) + Number(field.dataset.offset ?? 0);
 }
 
-/** Several numbers, apart by blanks, "to" or a dash: "4 to 5", "24.1 24.0 24.1". @param {HTMLInputElement} field */
+/** What was shown before anything was typed. @param {Field} field */
+function shownFirst(field) {
+  return field instanceof HTMLSelectElement ? "" : field.defaultValue.trim();
+}
+
+/** A number as it is stored: what was kept where the field still shows it, or converted from the unit shown. @param {Field} field */
+function stored(field) {
+  const text = field.value.trim();
+  if (field.dataset.kept !== undefined && text === shownFirst(field)) return Number(field.dataset.kept);
+  return converted(field, numberOf(text) ?? NaN);
+}
+
+/** Several numbers, apart by blanks, "to" or a dash: "4 to 5", "24.1 24.0 24.1". @param {Field} field @returns {number[] | number | undefined} */
 function numbersOf(field) {
   const text = field.value.trim();
   if (text === "") return undefined;
-  if (text === field.defaultValue.trim() && field.dataset.keptlist) return JSON.parse(field.dataset.keptlist);
-  const parts = text.split(/\s*(?:to|[-–;])\s*|\s+/).map(numberOf);
-  return parts.some(Number.isNaN) ? NaN : parts.map((one) => one * Number(field.dataset.factor ?? 1) + Number(field.dataset.offset ?? 0));
+  if (text === shownFirst(field) && field.dataset.keptlist) return JSON.parse(field.dataset.keptlist);
+  const parts = text.split(/\s*(?:to|[-–;])\s*|\s+/).map((one) => numberOf(one) ?? NaN);
+  return parts.some(Number.isNaN) ? NaN : parts.map((one) => converted(field, one));
 }
 
-/** What a field says, or undefined where it says nothing. @param {HTMLInputElement|HTMLSelectElement} field */
+/** What a field says, or undefined where it says nothing. @param {Field} field @returns {unknown} */
 function valueOf(field) {
   const { type } = field.dataset;
   const text = field.value.trim();
-  if (type === "tick") return field.checked ? true : undefined;
-  if (type === "number") return text === "" ? undefined : stored(field, numberOf(text));
-  if (type === "numbers" || type === "span") {
+  if (type === "tick") return ticked(field) ? true : undefined;
+  if (type === "text") return text;
+  if (type === "numbers") return numbersOf(field);
+  if (type === "span") {
     const found = numbersOf(field);
-    return type === "span" && found?.length === 1 ? [found[0], found[0]] : found;
+    return Array.isArray(found) && found.length === 1 ? [found[0], found[0]] : found;
   }
-  if (type === "json") return text === "" ? undefined : JSON.parse(text);
-  if (type === "maybe") return text === "" ? undefined : text === "yes";
-  if (type === "optional") return text === "" ? undefined : text;
-  return type === "text" ? text : undefined;
+  if (text === "") return undefined;
+  if (type === "number") return stored(field);
+  if (type === "json") return JSON.parse(text);
+  if (type === "maybe") return text === "yes";
+  return type === "optional" ? text : undefined;
 }
 
 /**
  * The body a form describes, or the first fault in it.
  * @param {HTMLFormElement} form
- * @returns {{body: Record<string, unknown>, fault?: string, field?: HTMLElement}}
+ * @returns {{body: Record<string, any>, fault?: string, field?: Field}}
  */
 export function bodyOfForm(form) {
+  /** @type {Record<string, any>} */
   const body = {};
-  for (const field of form.elements) {
-    if (!field.name || field.name === "place" || !field.dataset.type) continue;
-    if (field.dataset.type === "list") {
-      if (field.checked) body[field.name] = [...(body[field.name] ?? []), field.value];
+  for (const field of fieldsOf(form)) {
+    const { type, into } = field.dataset;
+    if (field.name === "place" || !type) continue;
+    if (type === "list") {
+      if (ticked(field)) body[field.name] = [...(body[field.name] ?? []), field.value];
       continue;
     }
-    if (field.dataset.type === "radio") {
-      if (field.checked) body[field.name] = field.value;
+    if (type === "radio") {
+      if (ticked(field)) body[field.name] = field.value;
       continue;
     }
     const value = valueOf(field);
     if (Number.isNaN(value)) return { body, fault: `“${field.value}” is no number.`, field };
     if (field.required && value === "") return { body, fault: "This is needed.", field };
-    if (field.dataset.into && value !== undefined) body[field.dataset.into] = [...(body[field.dataset.into] ?? []), value];
+    if (into && value !== undefined) body[into] = [...(body[into] ?? []), value];
     else if (value !== undefined) body[field.name] = value;
   }
   return { body };
 }
 
-/** All that a form holds, to put back. @param {HTMLFormElement} form */
+/** All that a form holds, to put back. @param {HTMLFormElement} form @returns {[Field, string, boolean][]} */
 export function snapshot(form) {
-  return [...form.elements].filter((one) => one.name).map((one) => [one, one.value, one.checked]);
+  return fieldsOf(form).map((one) => [one, one.value, ticked(one)]);
 }
 
 /** Put back what a form held. @param {ReturnType<typeof snapshot>} held */
 export function restore(held) {
   for (const [field, value, checked] of held) {
     field.value = value;
-    if (checked !== undefined) field.checked = checked;
+    if (field instanceof HTMLInputElement) field.checked = checked;
   }
 }
 
 /** Empty the fields that do not stay for the next entry. @param {HTMLFormElement} form */
 export function clearOnce(form) {
-  for (const field of form.elements) {
-    const { type } = field.dataset;
-    if (field.dataset.once !== undefined || type === "number" || field.name === "note") field.value = "";
-    if (type === "tick" || type === "list") field.checked = false;
+  for (const field of fieldsOf(form)) {
+    const { type, once } = field.dataset;
+    if (once !== undefined || type === "number" || field.name === "note") field.value = "";
+    if (field instanceof HTMLInputElement && (type === "tick" || type === "list")) field.checked = false;
   }
 }

@@ -3,19 +3,19 @@
  * than the screen begins with the one we are at in sight.
  */
 
-const keys = document.querySelector("#keys");
+import { all, maybe, typing } from "./dom.js";
 
 document.addEventListener("keydown", (event) => {
-  const typing = event.target.matches("input, select, textarea");
-  if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-  if (event.key === "?") keys.showModal();
-  if (event.key === "/" && !keys.open) {
+  if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+  const keys = maybe("#keys", HTMLDialogElement);
+  if (event.key === "?") keys?.showModal();
+  if (event.key === "/" && !keys?.open) {
     event.preventDefault();
     window.location.assign("/search");
   }
 });
 
-for (const tab of document.querySelectorAll("nav [aria-current=page]")) {
+for (const tab of all("nav [aria-current=page]", HTMLElement)) {
   const row = tab.closest("nav");
-  row.scrollLeft += tab.getBoundingClientRect().left - row.getBoundingClientRect().left - (row.clientWidth - tab.offsetWidth) / 2;
+  if (row) row.scrollLeft += tab.getBoundingClientRect().left - row.getBoundingClientRect().left - (row.clientWidth - tab.offsetWidth) / 2;
 }

@@ -1,8 +1,10 @@
 /** The logbook's page: an exported inspection is taken in, with its progress, and can be stopped on the way. */
 
-const form = /** @type {HTMLFormElement} */ (document.querySelector("[data-bundle-form]"));
-const said = /** @type {HTMLElement} */ (document.querySelector("[data-bundle-said]"));
-const stop = /** @type {HTMLButtonElement} */ (document.querySelector("[data-bundle-stop]"));
+import { find, input } from "./dom.js";
+import { onSubmit } from "./entry-form.js";
+
+const said = find("[data-bundle-said]", HTMLElement);
+const stop = find("[data-bundle-stop]", HTMLButtonElement);
 /** @type {XMLHttpRequest | null} */
 let sending = null;
 
@@ -61,16 +63,14 @@ function send(file, newId) {
   request.send(file);
 }
 
-form.addEventListener("submit", (event) => {
-  event.preventDefault();
-  const field = /** @type {HTMLInputElement} */ (form.elements.namedItem("file"));
-  const file = field.files?.[0];
+onSubmit("[data-bundle-form]", (form) => {
+  const file = input(form, "file").files?.[0];
   if (!file) {
     say(["Choose an exported inspection first."], true);
-    field.focus();
+    input(form, "file").focus();
     return;
   }
-  if (!sending) send(file, /** @type {HTMLInputElement} */ (form.elements.namedItem("new_id")).checked);
+  if (!sending) send(file, input(form, "new_id").checked);
 });
 stop.addEventListener("click", () => sending?.abort());
 document.documentElement.dataset.ready = "logbook";

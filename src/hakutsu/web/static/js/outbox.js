@@ -3,27 +3,26 @@
  * server will not take steps aside with its reason, and those behind it go on.
  * @typedef {{id: string, at: string, kind: string, place?: string|null, body?: Record<string, unknown>, strikes?: string|null}} Draft
  * @typedef {{id: string, field: string, message: string}} Refusal
+ * @typedef {Refusal & {draft: Draft}} Refused
  * @typedef {{acknowledged: string[], refused: Refusal[], fragments?: Record<string, string>}} Reply
  * @typedef {{field: string, message: string}} Reason
  * @typedef {{order: number, inspection: string, draft: Draft, aside?: Reason}} Row
+ * @typedef {{
+ *   context: () => object,
+ *   onReply: (reply: Reply, context: object) => void,
+ *   onState: (waiting: number, offline: boolean) => void,
+ *   onRefused: (refused: Refused[]) => void,
+ *   onMissed?: (context: object) => void,
+ * }} Hooks `onMissed`: what was asked with a context is not going to be answered
  */
 
 import { showAside } from "./aside.js";
+import { ask, Refused as NotTaken } from "./server.js";
 
 const RETRY_MS = [500, 1000, 2000, 5000, 10000];
 const BATCH = 200;
 const TEMPORARY = new Set([408, 425, 429, 502, 503, 504, 507]);
 const LASTING = 3; // so often may one entry alone meet a fault of the server before it steps aside
-
-/** The server did not take what was sent, whatever the reason. */
-class NotTaken extends Error {
-  /** @param {number} status @param {Reason} reason */
-  constructor(status, reason) {
-    super(reason.message);
-    this.status = status;
-    this.reason = reason;
-  }
-}
 
 /** @returns {Promise<IDBDatabase>} */
 function openDatabase() {
@@ -41,6 +40,7 @@ function openDatabase() {
  * @param {IDBDatabase} database
  * @param {IDBTransactionMode} mode
  * @param {(store: IDBObjectStore) => IDBRequest|void} work
+ * @returns {Promise<any>}
  */
 function transact(database, mode, work) {
   return new Promise((resolve, reject) => {
@@ -62,19 +62,16 @@ export function showSaved(waiting, offline) {
 }
 
 export class Outbox {
-  /**
-   * @param {string} inspection
-   * @param {{context: () => object, onReply: (reply: Reply, context: object) => void, onState: (waiting: number, offline: boolean) => void,
-   *   onRefused: (refused: (Refusal & {draft: Draft})[]) => void, onMissed?: (context: object) => void}} hooks
-   *   `onMissed`: what was asked with a context is not going to be answered
-   */
+  /** @param {string} inspection @param {Hooks} hooks */
   constructor(inspection, hooks) {
     this.inspection = inspection;
     this.hooks = hooks;
     this.database = openDatabase();
     this.failures = 0;
     this.batch = BATCH;
+    /** @type {Promise<void> | null} */
     this.sending = null;
+    this.timer = 0;
     this.again = false;
     this.adding = 0;
     this.known = 0;
@@ -87,7 +84,7 @@ export class Outbox {
   /** @returns {Promise<Row[]>} */
   async rows() {
     const rows = await transact(await this.database, "readonly", (store) => store.getAll());
-    return rows.filter((row) => row.inspection === this.inspection);
+    return rows.filter((/** @type {Row} */ row) => row.inspection === this.inspection);
   }
 
   /** What is still to be sent, in order. */
@@ -112,7 +109,7 @@ export class Outbox {
     this.say(this.known);
     try {
       await transact(await this.database, "readwrite", (store) => {
-        for (const draft of drafts) store.add({ inspection: this.inspection, draft });
+        for (const one of drafts) store.add({ inspection: this.inspection, draft: one });
       });
     } finally {
       this.adding -= drafts.length;
@@ -120,9 +117,10 @@ export class Outbox {
     this.send();
   }
 
-  /** Send an entry that stepped aside once more, mended. @param {number} order @param {Draft} draft */
-  async retry(order, draft) {
-    await transact(await this.database, "readwrite", (store) => store.put({ order, inspection: this.inspection, draft }));
+  /** Send an entry that stepped aside once more, mended. @param {number} order @param {Draft} mended */
+  async retry(order, mended) {
+    const row = { order, inspection: this.inspection, draft: mended };
+    await transact(await this.database, "readwrite", (store) => store.put(row));
     await this.showAside();
     this.send();
   }
@@ -198,8 +196,9 @@ export class Outbox {
     this.faults.set(id, times);
     if (trouble.status >= 500 && times < LASTING) return false;
     this.faults.delete(id);
-    await this.putAside([{ ...batch[0], aside: trouble.reason }]);
-    this.hooks.onRefused([{ id, ...trouble.reason, draft: batch[0].draft }]);
+    const reason = { field: trouble.field, message: trouble.message };
+    await this.putAside([{ ...batch[0], aside: reason }]);
+    this.hooks.onRefused([{ id, ...reason, draft: batch[0].draft }]);
     return true;
   }
 
@@ -212,35 +211,36 @@ export class Outbox {
   }
 
   /** @param {Draft[]} drafts @param {object} context @returns {Promise<Reply>} */
-  async post(drafts, context) {
-    const response = await fetch(`/inspections/${this.inspection}/entries`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json" },
-      body: JSON.stringify({ entries: drafts, ...context }),
-    });
-    if (response.ok) return response.json();
-    const said = await response.json().catch(() => ({}));
-    const message = said.message || `the server answered ${response.status}`;
-    throw new NotTaken(response.status, { field: said.field || "", message });
+  post(drafts, context) {
+    return ask("POST", `/inspections/${this.inspection}/entries`, { entries: drafts, ...context });
   }
 
   /** Drop what the server has; what it refused steps aside. @param {Row[]} rows @param {Reply} reply @param {object} context */
   async settle(rows, reply, context) {
     const has = new Set(reply.acknowledged);
     const byId = new Map(rows.map((row) => [row.draft.id, row]));
-    const refused = reply.refused.filter((one) => byId.has(one.id));
+    const refused = reply.refused.flatMap((one) => {
+      const row = byId.get(one.id);
+      return row ? [{ ...one, row }] : [];
+    });
     await transact(await this.database, "readwrite", (store) => {
       for (const row of rows) if (has.has(row.draft.id)) store.delete(row.order);
-      for (const { id, field, message } of refused) store.put({ ...byId.get(id), aside: { field, message } });
+      for (const { row, field, message } of refused) store.put({ ...row, aside: { field, message } });
     });
     this.hooks.onReply(reply, context);
     if (!refused.length) return;
     await this.showAside();
-    this.hooks.onRefused(refused.map((one) => ({ ...one, draft: byId.get(one.id).draft })));
+    this.hooks.onRefused(refused.map(({ row, ...one }) => ({ ...one, draft: row.draft })));
   }
 }
 
-/** A draft with a fresh id and the present time. @param {string} kind @param {object} body @returns {Draft} */
+/**
+ * A draft with a fresh id and the present time.
+ * @param {string} kind
+ * @param {Record<string, unknown>} body
+ * @param {Partial<Draft> & Record<string, unknown>} [envelope]
+ * @returns {Draft}
+ */
 export function draft(kind, body, envelope = {}) {
   return { id: crypto.randomUUID(), at: new Date().toISOString(), kind, body, ...envelope };
 }

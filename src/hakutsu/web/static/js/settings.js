@@ -1,9 +1,12 @@
 /** Offers the time zone of this device beside the field. */
-const button = document.querySelector("[data-own-zone]");
-const field = /** @type {HTMLInputElement | null} */ (document.querySelector("#zone"));
+
+import { maybe } from "./dom.js";
+
+const button = maybe("[data-own-zone]", HTMLButtonElement);
+const field = maybe("#zone", HTMLInputElement);
 const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-if (button instanceof HTMLButtonElement && field && own && field.value !== own) {
+if (button && field && own && field.value !== own) {
   button.textContent = `as on this device: ${own}`;
   button.hidden = false;
   button.addEventListener("click", () => {

@@ -3,79 +3,25 @@
  * gets back what was typed.
  */
 
-import { bodyOfForm, restore, snapshot } from "./entry-form.js";
+import { around, configOf, find } from "./dom.js";
+import { bodyOfForm, onSubmit, restore, snapshot } from "./entry-form.js";
+import { fieldOf, mark, say, sayAt, unmark } from "./faults.js";
 import { swap } from "./fragments.js";
 import { draft, Outbox, showSaved } from "./outbox.js";
 
-/** Say something at a form, or at the nearest place that has room for it. @param {Element} form */
-export function say(form, words, fault = false) {
-  const rooms = [form, form?.closest("[data-corner]"), document.querySelector("main")];
-  const said = rooms.map((one) => one?.querySelector("[data-said]")).find(Boolean);
-  if (!said) return;
-  said.textContent = words;
-  said.className = `min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
-}
+/**
+ * @typedef {import("./outbox.js").Draft} Draft
+ * @typedef {import("./outbox.js").Refused} Refused
+ * @typedef {Record<string, any>} Body
+ * @typedef {{place?: string | null, how?: string, own_doing?: boolean}} Envelope
+ * @typedef {{form: HTMLFormElement, held: ReturnType<typeof snapshot>, again?: string}} Sent what a form held when it was
+ *   sent, and a selector of the form that may have taken its place
+ * @typedef {{kind: string, body: Body, envelope?: Envelope, again?: string}} Made
+ */
 
-/** Say what is wrong with a field, below its row, and go there. @param {Element} form @param {HTMLElement} field */
-export function sayAt(form, field, words) {
-  const marked = field && mark(field, words);
-  say(form, marked ? "" : words, true);
-  field?.focus();
-}
-
-/** Mark a field as wrong and say why below its row, until it is changed; false where there is no room for it. @param {HTMLElement} field */
-function mark(field, words) {
-  unmark(field);
-  field.setAttribute("aria-invalid", "true");
-  const row = rowOf(field);
-  if (!row) return false;
-  const fault = document.createElement("p");
-  fault.className = "field-fault basis-full col-span-full font-bold text-needs";
-  fault.setAttribute("role", "alert");
-  fault.id = `fault-${crypto.randomUUID()}`;
-  fault.textContent = words;
-  row.after(fault);
-  field.dataset.fault = fault.id;
-  field.setAttribute("aria-describedby", [...describedBy(field), fault.id].join(" "));
-  field.addEventListener("input", () => unmark(field), { once: true });
-  return true;
-}
-
-/** What stands in a line with a field: the outermost grid or row of boxes that is not the form itself. @param {HTMLElement} field */
-function rowOf(field) {
-  const form = field.closest("form, fieldset, details");
-  let row = field.parentElement;
-  if (!form || row === form) return form ? field : null;
-  while (row.parentElement !== form && /grid|flex/.test(getComputedStyle(row.parentElement).display)) row = row.parentElement;
-  return row;
-}
-
-/** Take back what was said of a field. @param {HTMLElement} field */
-function unmark(field) {
-  field.removeAttribute("aria-invalid");
-  const { fault } = field.dataset;
-  if (!fault) return;
-  document.getElementById(fault)?.remove();
-  const others = describedBy(field).filter((id) => id !== fault);
-  if (others.length) field.setAttribute("aria-describedby", others.join(" "));
-  else field.removeAttribute("aria-describedby");
-  delete field.dataset.fault;
-}
-
-/** Ids of what describes a field. @param {HTMLElement} field */
-function describedBy(field) {
-  return (field.getAttribute("aria-describedby") ?? "").split(" ").filter(Boolean);
-}
-
-/** The field an entry's field came from. @param {HTMLFormElement} form @param {string} name */
-export function fieldOf(form, name) {
-  const plain = CSS.escape(name.split(".")[0]);
-  return form.querySelector(`[name="${plain}"], [data-into="${plain}"]`);
-}
-
-/** What a form describes, or null after its fault was said at the field. @param {HTMLFormElement} form */
-export function readForm(form) {
-  form.querySelectorAll("[aria-invalid]").forEach(unmark);
+/** What a form describes, or null after its fault was said at the field. @param {HTMLFormElement} form @returns {Body | null} */
+function readForm(form) {
+  form.querySelectorAll("[aria-invalid]").forEach((one) => unmark(/** @type {import("./dom.js").Field} */ (one)));
   const { body, fault, field } = bodyOfForm(form);
   if (!fault) return body;
   sayAt(form, field, fault);
@@ -83,15 +29,16 @@ export function readForm(form) {
 }
 
 /**
- * Open a station: its element carries `data-<view>` and its config as JSON.
+ * Open a station: its element carries `data-<view>`, or is given, and has its config as JSON.
  * @param {string} view
- * @param {{context?: () => object, again?: (kept: object) => HTMLFormElement|null, after?: () => void, fallback?: (refused: object) => Element}} hooks
- *   `again` finds a form that was swapped meanwhile, `after` runs after fragments came
+ * @param {{main?: HTMLElement, context?: () => object, after?: () => void, fallback?: (refused: Refused) => Element | null}} [hooks]
+ *   `context` goes along with what is sent, `after` runs after fragments came, `fallback` says where a refusal without a
+ *   form is told
  */
-export function openStation(view, { context = () => ({}), again, after, fallback } = {}) {
-  const main = document.querySelector(`[data-${view}]`);
-  const config = JSON.parse(main.dataset.config);
-  const sent = new Map(); // what a form held, by the id of its entry, until that is known to be stored
+export function openStation(view, { main = find(`[data-${view}]`, HTMLElement), context = () => ({}), after, fallback } = {}) {
+  const config = configOf(main);
+  /** By the id of an entry, until that is known to be stored. @type {Map<string, Sent>} */
+  const sent = new Map();
 
   const outbox = new Outbox(config.inspection, {
     context: () => ({ view, ...(config.room ? { room: config.room } : {}), ...context() }),
@@ -101,39 +48,59 @@ export function openStation(view, { context = () => ({}), again, after, fallback
       after?.();
     },
     onState: showSaved,
-    onRefused: (refused) => {
-      for (const one of refused) {
-        const kept = sent.get(one.draft.id);
-        const form = kept && (kept.form.isConnected ? kept.form : again?.(kept));
-        if (form === kept?.form && kept) restore(kept.held);
-        if (form) form.dataset.mends = one.draft.id; // sent anew from here, it need not be kept aside any longer
-        const field = form && one.field ? fieldOf(form, one.field) : null;
-        const name = field?.labels?.[0]?.textContent.trim() || one.field;
-        const marked = field && mark(field, one.message);
-        const words = [name, marked ? "" : one.message].filter(Boolean).join(": ");
-        say(form ?? fallback?.(one), `Not stored: ${words}`, true);
-      }
-    },
+    onRefused: (refused) => refused.forEach((one) => sayRefused(one, sent.get(one.draft.id), fallback?.(one) ?? null)),
   });
 
   document.addEventListener("click", (event) => {
-    const strike = event.target.closest("[data-strike]")?.dataset.strike;
+    const strike = around(event, "[data-strike]")?.dataset.strike;
     if (strike) outbox.add([draft("general.strike", {}, { strikes: strike })]);
   });
+
+  /** Send an entry of a form; where this device cannot keep it, the form gets back what it held. @param {HTMLFormElement} form @param {Made} made @returns {Draft} */
+  function note(form, { kind, body, envelope = {}, again }) {
+    const one = draft(kind, body, envelope);
+    const held = snapshot(form);
+    sent.set(one.id, { form, held, again });
+    keep(form, one).catch(() => {
+      restore(held);
+      say(form, "This browser could not keep it: free some space, then send it again.", true);
+    });
+    return one;
+  }
+
+  /** @param {HTMLFormElement} form @param {Draft} one */
+  async function keep(form, one) {
+    await outbox.add([one]);
+    const { mends } = form.dataset;
+    delete form.dataset.mends;
+    if (mends) await outbox.drop(mends);
+  }
 
   return {
     main,
     config,
     outbox,
-    /** Make an entry of a form and send it; resolves once this device keeps it. @returns {Promise<object>} its draft */
-    async note(form, kind, body, envelope = {}, more = {}) {
-      const made = draft(kind, body, envelope);
-      sent.set(made.id, { form, held: snapshot(form), ...more });
-      await outbox.add([made]);
-      const { mends } = form.dataset;
-      delete form.dataset.mends;
-      if (mends) await outbox.drop(mends);
-      return made;
+    note,
+    /**
+     * Every form with `data-entry` is an entry of that kind: read, completed, sent, then `done`, which empties it for the
+     * next. A station completes what the fields say, or says what is missing and gives nothing.
+     * @param {{
+     *   complete?: (form: HTMLFormElement, made: Made, button: HTMLButtonElement | null) => Made | null | Promise<Made | null>,
+     *   done?: (form: HTMLFormElement, made: Made, one: Draft) => void,
+     * }} [hooks]
+     */
+    forms({ complete = (_form, made) => made, done = (form) => form.reset() } = {}) {
+      onSubmit("form[data-entry]", async (form, button) => {
+        const body = readForm(form);
+        if (!body) return;
+        // Without a pause where nothing is asked: what is typed next must find the form as it was left.
+        const given = complete(form, { kind: form.dataset.entry ?? "", body }, button);
+        const made = given instanceof Promise ? await given : given;
+        if (!made) return;
+        const one = note(form, made);
+        say(form, "noted");
+        done(form, made, one);
+      });
     },
     /** Send what waited, and tell tests and tools that the page listens. */
     ready() {
@@ -141,4 +108,17 @@ export function openStation(view, { context = () => ({}), again, after, fallback
       document.documentElement.dataset.ready = view;
     },
   };
+}
+
+/** Give back what a refused entry's form held, and say why. @param {Refused} refused @param {Sent | undefined} kept @param {Element | null} fallback */
+function sayRefused(refused, kept, fallback) {
+  const again = kept?.again ? document.querySelector(kept.again) : null;
+  const form = kept?.form.isConnected ? kept.form : again instanceof HTMLFormElement ? again : null;
+  if (kept && form === kept.form) restore(kept.held);
+  if (form) form.dataset.mends = refused.draft.id; // sent anew from here, it need not be kept aside any longer
+  const field = form && refused.field ? fieldOf(form, refused.field) : null;
+  const name = field?.labels?.[0]?.textContent?.trim() || refused.field;
+  const marked = field && mark(field, refused.message);
+  const words = [name, marked ? "" : refused.message].filter(Boolean).join(": ");
+  say(form ?? fallback, `Not stored: ${words}`, true);
 }

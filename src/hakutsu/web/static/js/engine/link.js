@@ -1,43 +1,42 @@
 /** The scan link on the page of the run: opened, watched and closed here; its samples come from the server. */
 
+import { field, find, input, maybe } from "../dom.js";
+import { onSubmit } from "../entry-form.js";
+import { say } from "../faults.js";
 import { swap } from "../fragments.js";
-import { say } from "../station.js";
+import { ask, wordsOf } from "../server.js";
+
+/**
+ * @typedef {{open: boolean, standIn: boolean, words: string, said: string, entries: number, idle: {taken: number, wanted: number} | null}} State
+ */
 
 const LOOK_MS = 700;
 
 /** @param {ReturnType<typeof import("../station.js").openStation>} station */
 export function openLink({ config }) {
-  const form = document.querySelector("[data-link]");
-  if (!form) return;
+  const link = maybe("[data-link]", HTMLFormElement);
+  if (!link) return;
+  const form = link;
   const address = `/inspections/${config.inspection}/engine/link`;
-  const live = form.querySelector("[data-live]");
-  const close = form.querySelector("[data-close]");
-  const idlePart = form.querySelector("[data-idle-part]");
-  const idle = form.querySelector("[data-idle]");
+  const live = find("[data-live]", HTMLElement, form);
+  const close = find("[data-close]", HTMLButtonElement, form);
+  const idlePart = find("[data-idle-part]", HTMLElement, form);
+  const idle = find("[data-idle]", HTMLButtonElement, form);
+  /** @type {number | null} */
   let seen = null;
-  let timer = null;
-
-  async function call(method, path = "", body = undefined) {
-    const answer = await fetch(address + path, {
-      method,
-      headers: { "Content-Type": "application/json", Accept: "application/json" },
-      body: body && JSON.stringify(body),
-    });
-    const said = await answer.json();
-    if (!answer.ok) throw new Error(said.message ?? said.detail ?? "the server does not answer");
-    return said;
-  }
+  let timer = 0;
 
   /** Entries came by the link: fetch the moving parts of the page. */
   async function refresh() {
-    const answer = await fetch(`/inspections/${config.inspection}/entries`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json" },
-      body: JSON.stringify({ entries: [], view: "engine", room: config.room }),
-    });
-    if (answer.ok) swap((await answer.json()).fragments);
+    try {
+      const reply = await ask("POST", `/inspections/${config.inspection}/entries`, { entries: [], view: "engine", room: config.room });
+      swap(reply.fragments);
+    } catch {
+      // What is shown stays until the next sample.
+    }
   }
 
+  /** @param {State} state */
   function show(state) {
     const taking = state.idle ? `, speed ${state.idle.taken} of ${state.idle.wanted}` : "";
     live.textContent = state.open ? `${state.standIn ? "Stand-in" : "Link"} open: ${state.words || "waiting"}${taking}` : "";
@@ -53,32 +52,31 @@ export function openLink({ config }) {
 
   async function look() {
     try {
-      show(await call("GET"));
+      show(await ask("GET", address));
     } catch {
       timer = setTimeout(look, 3 * LOOK_MS);
     }
   }
 
+  /** @param {string} method @param {string} path @param {object | undefined} body @param {string} words */
   async function act(method, path, body, words) {
     say(form, words);
     try {
-      const state = await call(method, path, body);
+      const state = await ask(method, address + path, body);
       say(form, "");
       show(state);
-    } catch (error) {
-      say(form, error.message, true);
+    } catch (thrown) {
+      say(form, wordsOf(thrown), true);
     }
   }
 
-  form.addEventListener("submit", (event) => {
-    event.preventDefault();
-    const { url, engine, fast } = form.elements;
-    act("POST", "", { url: url.value.trim(), engine: engine.value, fast: Number(fast.value) }, "opening …");
+  onSubmit("form[data-link]", () => {
+    const chosen = { url: field(form, "url").value.trim(), engine: field(form, "engine").value, fast: Number(field(form, "fast").value) };
+    act("POST", "", chosen, "opening …");
   });
   close.addEventListener("click", () => act("DELETE", "", undefined, "closing …"));
   idle.addEventListener("click", () => {
-    const { switched, carburettor } = form.elements;
-    act("POST", "/idle", { switched: switched.checked, carburettor: carburettor.checked }, "");
+    act("POST", "/idle", { switched: input(form, "switched").checked, carburettor: input(form, "carburettor").checked }, "");
   });
   look();
 }

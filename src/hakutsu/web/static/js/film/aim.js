@@ -1,5 +1,7 @@
 /** Where the next reading stands on its panel: tapped, picked from the spots, or the pattern's next. */
 
+import { all, maybe } from "../dom.js";
+
 /** @typedef {{panel: string, u: number, v: number, words: string}} Place */
 
 export class Aim {
@@ -63,10 +65,10 @@ export class Aim {
   show() {
     const { place } = this;
     this.words.textContent = place ? ` at ${place.words}` : "";
-    document.querySelectorAll("[data-spot]").forEach((one) => {
+    for (const one of all("[data-spot]", HTMLElement)) {
       const here = place && one.dataset.spot === place.panel && Number(one.dataset.u) === place.u && Number(one.dataset.v) === place.v;
       one.setAttribute("aria-pressed", String(Boolean(here)));
-    });
+    }
     mark(place);
   }
 }
@@ -76,9 +78,9 @@ function mark(place) {
   const group = document.querySelector("[data-aim]");
   if (!group) return;
   group.replaceChildren();
-  const patch = place && document.querySelector(`[data-shell] [data-panel="${place.panel}"]`);
+  const patch = place && maybe(`[data-shell] [data-panel="${place.panel}"]`, SVGElement);
   if (!patch) return;
-  const [x, y] = pointOf(JSON.parse(patch.dataset.quad), place.u, place.v);
+  const [x, y] = pointOf(JSON.parse(patch.dataset.quad ?? ""), place.u, place.v);
   const ring = document.createElementNS("http://www.w3.org/2000/svg", "path");
   ring.setAttribute("d", `M${x - 9} ${y}h18M${x} ${y - 9}v18M${x - 6} ${y}a6 6 0 1 0 12 0a6 6 0 1 0 -12 0`);
   group.append(ring);
@@ -102,6 +104,6 @@ export function placeOf(quad, x, y) {
     u -= ((px - x) * dv[1] - dv[0] * (py - y)) / determinant;
     v -= (du[0] * (py - y) - (px - x) * du[1]) / determinant;
   }
-  const round = (value) => Math.round(Math.min(1, Math.max(0, value)) * 1000) / 1000;
+  const round = (/** @type {number} */ value) => Math.round(Math.min(1, Math.max(0, value)) * 1000) / 1000;
   return [round(u), round(v)];
 }

@@ -4,9 +4,10 @@ import { looksLike } from "./line.js";
 import { micrometres } from "./reading.js";
 
 /**
- * @typedef {{value: number|null, unit: "um"|"mil", status: string, raw: string, explicit?: boolean}} Reading
- * @typedef {{place: string, reading: Reading}} Held
- * @typedef {{unit: string, limit_um: number|null}} Gauge
+ * @typedef {import("./line.js").Reading} Reading
+ * @typedef {import("./keeping.js").Held} Held
+ * @typedef {import("./reading.js").Gauge} Gauge
+ * @typedef {{words: string, otherwise: string, meant: Reading, keep: string}} Doubt
  * @typedef {{um_below: number, mil_above: number, most_um: number}} Bounds
  */
 
@@ -15,6 +16,7 @@ const UNIT = { um: "µm", mil: "mil" };
 /**
  * What is odd about a number, with what it may have been; nothing where it may stand.
  * @param {Reading} reading @param {Bounds} bounds @param {Gauge} gauge
+ * @returns {Doubt | null}
  */
 export function doubtOf(reading, bounds, gauge) {
   const other = looksLike(reading, bounds);
@@ -25,8 +27,10 @@ export function doubtOf(reading, bounds, gauge) {
     return { words: `${typed} looks like a number in ${UNIT[other]}.`, otherwise: `It was ${reading.raw} ${UNIT[other]}`, meant, keep };
   }
   const limit = gauge.limit_um;
-  if (reading.status !== "ok" || reading.explicit || !limit || micrometres(reading) <= limit) return null;
+  const um = micrometres(reading);
+  if (reading.status !== "ok" || reading.explicit || !limit || um === null || um <= limit) return null;
   const most = reading.unit === "mil" ? `${Math.round(limit / 2.54) / 10} mil` : `${Math.round(limit)} µm`;
+  /** @type {Reading} */
   const meant = { ...reading, status: "over", value: null };
   return { words: `${typed} lies beyond this gauge’s range of ${most}: two numbers run together?`, otherwise: "It was over range", meant, keep };
 }
@@ -73,6 +77,7 @@ export class Doubts {
     }
     const at = first.held.findIndex((one) => this.of(one));
     const doubt = this.of(first.held[at]);
+    if (!doubt) return;
     const more = this.waiting.length > 1 ? ` (${this.waiting.length - 1} more in doubt)` : "";
     this.said.ask(`${this.hooks.name(first.held[at].place)}: ${doubt.words}${more}`, [
       [doubt.otherwise, () => this.answer(at, doubt.meant)],

@@ -1,7 +1,9 @@
 /** A file dropped on the import form is looked at as if it had been picked. */
 
-const form = document.querySelector("[data-drop]");
-const input = form.querySelector('input[type="file"]');
+import { find } from "../dom.js";
+
+const form = find("[data-drop]", HTMLFormElement);
+const input = find('input[type="file"]', HTMLInputElement, form);
 
 for (const type of ["dragenter", "dragover"]) {
   document.addEventListener(type, (event) => {
@@ -15,7 +17,7 @@ document.addEventListener("dragleave", (event) => {
 document.addEventListener("drop", (event) => {
   event.preventDefault();
   form.classList.remove("dropping");
-  if (!event.dataTransfer.files.length) return;
+  if (!event.dataTransfer?.files.length) return;
   input.files = event.dataTransfer.files;
   form.requestSubmit();
 });

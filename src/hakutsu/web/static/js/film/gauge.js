@@ -1,68 +1,77 @@
 /** The gauge in use and its verification, as forms whose entries go through the outbox. */
 
+import { all, around, field, find } from "../dom.js";
+import { numberOf, onSubmit } from "../entry-form.js";
 import { draft } from "../outbox.js";
 
+/** @typedef {import("./reading.js").Gauge} Gauge */
+/** @typedef {{gauge: Gauge, doubt: {most_um: number}}} Config the gauge may change */
+
 const MIL = 25.4;
+const MOST_STEP_UM = 100;
+const LEAST_LIMIT_UM = 100;
 
 /** A number as typed, or NaN. @param {string} text */
-function typed(text) {
-  return text.trim() === "" ? NaN : Number(text.trim().replace(",", "."));
-}
+const typed = (text) => numberOf(text) ?? NaN;
 
 /**
- * @param {{config: object, outbox: import("../outbox.js").Outbox, said: import("./said.js").Said, line: HTMLInputElement}} station
+ * @param {{config: Config, outbox: import("../outbox.js").Outbox, said: import("./said.js").Said, line: HTMLInputElement}} station
  */
 export function gaugeForms({ config, outbox, said, line }) {
-  const form = document.querySelector("[data-gauge-form]");
-  const factor = () => (config.gauge.unit === "mil" ? MIL : 1);
-
   document.addEventListener("click", (event) => {
-    const kept = event.target.closest("[data-kept-gauge]");
+    const kept = around(event, "[data-kept-gauge]");
     if (!kept) return;
-    for (const name of ["name", "unit", "step", "limit"]) form.elements[name].value = kept.dataset[name];
+    const form = find("[data-gauge-form]", HTMLFormElement);
+    for (const name of ["name", "unit", "step", "limit"]) field(form, name).value = kept.dataset[name] ?? "";
     form.requestSubmit();
   });
 
-  form.addEventListener("submit", async (event) => {
-    event.preventDefault();
-    const fields = form.elements;
-    const inUm = fields.unit.value === "mil" ? MIL : 1;
-    const step = typed(fields.step.value) * inUm;
-    const limit = typed(fields.limit.value.replace(",", "")) * inUm;
-    const fault = document.querySelector("[data-gauge-fault]");
-    fault.hidden = step > 0 && step <= 100 && limit >= 100 && limit <= config.doubt.most_um;
-    fault.textContent = step > 0 && step <= 100 ? "The range ends between 100 and 25,000 µm (4 to 980 mil)" : "The display step lies above 0 and up to 100 µm (4 mil)";
+  onSubmit("[data-gauge-form]", async (form) => {
+    const unit = field(form, "unit").value === "mil" ? "mil" : "um";
+    const each = unit === "mil" ? MIL : 1;
+    const step = typed(field(form, "step").value) * each;
+    const limit = typed(field(form, "limit").value.replace(",", "")) * each;
+    const fault = find("[data-gauge-fault]", HTMLElement);
+    const fine = step > 0 && step <= MOST_STEP_UM;
+    fault.hidden = fine && limit >= LEAST_LIMIT_UM && limit <= config.doubt.most_um;
+    fault.textContent = fine ? "The range ends between 100 and 25,000 µm (4 to 980 mil)" : "The display step lies above 0 and up to 100 µm (4 mil)";
     if (!fault.hidden) return;
-    const name = fields.name.value.trim() || "Film gauge";
-    await outbox.add([draft("film.gauge", { name, unit: fields.unit.value, step_um: step, limit_um: limit })]);
-    showGauge(config, { name, unit: fields.unit.value, step_um: step, limit_um: limit });
-    document.querySelector("#gauge-details").open = false;
-    said.say(`Gauge in use: ${name}`);
+    /** @type {Gauge} */
+    const gauge = { name: field(form, "name").value.trim() || "Film gauge", unit, step_um: step, limit_um: limit };
+    await outbox.add([draft("film.gauge", gauge)]);
+    showGauge(config, gauge);
+    find("#gauge-details", HTMLDetailsElement).open = false;
+    said.say(`Gauge in use: ${gauge.name}`);
     line.focus();
   });
 
-  document.querySelector("[data-verify-form]").addEventListener("submit", async (event) => {
-    event.preventDefault();
-    const fields = event.target.elements;
-    const pairs = [...fields.reference].map((one, i) => [one.value, fields.shown[i].value]).filter(([, shown]) => shown.trim() !== "");
-    const checks = pairs.map(([reference, shown]) => ({ reference_um: typed(reference) * factor(), shown_um: typed(shown) * factor() }));
-    const fault = document.querySelector("[data-verify-fault]");
-    const bad = checks.some(({ reference_um: a, shown_um: b }) => !(a >= 0 && a <= 25000) || !(b > -500 && b <= 25000));
+  onSubmit("[data-verify-form]", async (form) => {
+    const each = config.gauge.unit === "mil" ? MIL : 1;
+    const references = all("[name=reference]", HTMLInputElement, form);
+    const displays = all("[name=shown]", HTMLInputElement, form);
+    const checks = displays.flatMap(({ value }, i) => {
+      if (value.trim() === "") return [];
+      return [{ reference_um: typed(references[i].value) * each, shown_um: typed(value) * each }];
+    });
+    const most = config.doubt.most_um;
+    const fault = find("[data-verify-fault]", HTMLElement);
+    const bad = checks.some(({ reference_um: a, shown_um: b }) => !(a >= 0 && a <= most) || !(b > -500 && b <= most));
     const plate = checks.some((one) => one.reference_um === 0);
     const shim = checks.some((one) => one.reference_um > 0);
     fault.textContent = bad ? "References and what was shown are numbers, references from 0 up" : "It takes the bare plate (reference 0) and at least one shim";
     fault.hidden = !bad && plate && shim;
     if (!fault.hidden) return;
-    await outbox.add([draft("film.verification", { when: fields.when.value, gauge: config.gauge.name || "", checks })]);
-    [...fields.shown].forEach((one) => (one.value = ""));
-    said.say(`Verification at the ${fields.when.value} noted`);
+    const when = String(new FormData(form).get("when"));
+    await outbox.add([draft("film.verification", { when, gauge: config.gauge.name || "", checks })]);
+    displays.forEach((one) => (one.value = ""));
+    said.say(`Verification at the ${when} noted`);
   });
 }
 
-/** Show another gauge in use. @param {object} config @param {{name: string, unit: "um"|"mil", step_um: number, limit_um: number}} gauge */
+/** Show another gauge in use. @param {Config} config @param {Gauge} gauge */
 export function showGauge(config, gauge) {
   config.gauge = gauge;
   const label = gauge.unit === "mil" ? "mil" : "µm";
-  document.querySelector("[data-unit]").textContent = label;
-  document.querySelector("[data-gauge-name]").textContent = `${gauge.name}, ${label}`;
+  find("[data-unit]", HTMLElement).textContent = label;
+  find("[data-gauge-name]", HTMLElement).textContent = `${gauge.name}, ${label}`;
 }

@@ -3,22 +3,23 @@
 import { draft } from "../outbox.js";
 import { bodyOf, wordsOf } from "./reading.js";
 
-/** @typedef {{id: string, at: string, kind: string, place: string, repeats: string|undefined, reading: any}} Held */
+/** @typedef {import("./line.js").Reading} Reading */
+/** @typedef {{id: string, at: string, kind: string, place: string, repeats: string | undefined, reading: Reading}} Held */
 
 /**
  * A reading held as it was when Enter was pressed.
- * @param {{panel: string}} reading @param {string|undefined} repeats id of the reading it repeats
+ * @param {Reading} reading @param {string|undefined} repeats id of the reading it repeats
  * @returns {Held}
  */
 export function hold(reading, repeats) {
-  const { id, at, kind, place } = draft("film.reading", {}, { place: reading.panel });
-  return { id, at, kind, place, repeats, reading };
+  const { id, at, kind } = draft("film.reading", {});
+  return { id, at, kind, place: reading.panel, repeats, reading };
 }
 
 export class Keeping {
   /**
    * @param {import("../outbox.js").Outbox} outbox
-   * @param {{gauge: {step_um: number, limit_um: number|null}}} config the gauge may change
+   * @param {{gauge: import("./reading.js").Gauge}} config the gauge may change
    * @param {(panel: string) => string} name
    */
   constructor(outbox, config, name) {

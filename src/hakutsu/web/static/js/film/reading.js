@@ -2,16 +2,24 @@
 
 const MIL = 25.4;
 
-/** Its thickness in µm, to a nanometre. @param {{value: number, unit: "um"|"mil"}} reading */
-export const micrometres = ({ value, unit }) => (unit === "mil" ? Math.round(value * MIL * 1000) / 1000 : value);
+/**
+ * @typedef {import("./line.js").Reading} Reading
+ * @typedef {{name: string, unit: import("./line.js").Unit, step_um: number, limit_um: number | null}} Gauge
+ */
+
+/** Its thickness in µm, to a nanometre; nothing where it has no number. @param {Pick<Reading, "value" | "unit">} reading */
+export function micrometres({ value, unit }) {
+  return unit === "mil" && value !== null ? Math.round(value * MIL * 1000) / 1000 : value;
+}
 
 /**
  * The body of its `film.reading` entry.
- * @param {{value: number|null, unit: "um"|"mil", status: string, edge: boolean, place?: {u: number, v: number}}} reading
- * @param {{step_um: number, limit_um: number|null}} gauge
- * @param {string|undefined} repeats id of the reading this one repeats
+ * @param {Reading} reading
+ * @param {Pick<Gauge, "step_um" | "limit_um">} gauge
+ * @param {string} [repeats] id of the reading this one repeats
  */
 export function bodyOf(reading, gauge, repeats) {
+  /** @type {Record<string, unknown>} */
   const body = { status: reading.status, unit: reading.unit, step_um: gauge.step_um, limit_um: gauge.limit_um, edge: reading.edge };
   if (reading.value !== null) body.value_um = micrometres(reading);
   if (repeats) body.retest_of = repeats;
@@ -19,7 +27,7 @@ export function bodyOf(reading, gauge, repeats) {
   return body;
 }
 
-/** Words for a reading on a named panel, for undo. */
+/** Words for a reading on a named panel, for undo. @param {Reading} reading @param {string} panelName */
 export function wordsOf(reading, panelName) {
   const number = reading.value === null ? "" : `${reading.value} ${reading.unit === "mil" ? "mil" : "µm"}`;
   const status = { ok: "", over: "over range ", none: "no reading" }[reading.status];

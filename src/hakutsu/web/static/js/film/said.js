@@ -1,5 +1,7 @@
 /** What the station says back: a line of news, a fault at the field, or a question with its answers. */
 
+import { find } from "../dom.js";
+
 export class Said {
   /** @param {HTMLElement} news @param {HTMLElement} question */
   constructor(news, question) {
@@ -23,8 +25,8 @@ export class Said {
   /** @param {string} words @param {[string, () => void][]} answers */
   ask(words, answers) {
     this.question.hidden = false;
-    this.question.querySelector("[data-question-words]").textContent = words;
-    const place = this.question.querySelector("[data-question-answers]");
+    find("[data-question-words]", HTMLElement, this.question).textContent = words;
+    const place = find("[data-question-answers]", HTMLElement, this.question);
     place.replaceChildren(...answers.map((answer) => this.button(answer, "button")));
   }
 

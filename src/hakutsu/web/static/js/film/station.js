@@ -1,96 +1,95 @@
 /** The film station: one line always ready; every reading is an entry in the outbox before anything else happens. */
 
+import { around, configOf, find, typing } from "../dom.js";
+import { onSubmit } from "../entry-form.js";
 import { swap } from "../fragments.js";
 import { draft, Outbox, showSaved } from "../outbox.js";
+import { ask } from "../server.js";
 import { Aim } from "./aim.js";
-import { gaugeForms } from "./gauge.js";
 import { Doubts } from "./doubts.js";
+import { gaugeForms } from "./gauge.js";
 import { hold, Keeping } from "./keeping.js";
+import { keyboard } from "./keyboard.js";
 import { readLine } from "./line.js";
 import { gaugeLink } from "./link.js";
 import { panelForms } from "./panel.js";
+import { Parts } from "./parts.js";
 import { micrometres } from "./reading.js";
+import { Repeat } from "./repeat.js";
 import { Said } from "./said.js";
 import { drawingNow, remember, showCurrent, showLayers, switchLayer, tapped, wantedDrawing } from "./sheet.js";
 
-const main = document.querySelector("[data-film-station]");
-const config = JSON.parse(main.dataset.config);
-const line = document.querySelector("#line");
-const fitted = new Map(config.panels.map((panel) => [panel.code, panel.key]));
-const names = new Map(config.panels.map((panel) => [panel.key, panel.name]));
-const keys = document.querySelector("#keys");
+/**
+ * @typedef {import("./line.js").Reading} Reading
+ * @typedef {import("./keeping.js").Held} Held
+ * @typedef {{inspection: string, panels: import("./line.js").Panel[], codes: Record<string, string>,
+ *   gauge: import("./reading.js").Gauge, doubt: import("./doubts.js").Bounds}} Config
+ */
+
+const main = find("[data-film-station]", HTMLElement);
+/** @type {Config} */
+const config = configOf(main);
+const base = `/inspections/${config.inspection}/film`;
+const line = find("#line", HTMLInputElement);
+const fitted = new Map(config.panels.map((one) => [one.code, one.key]));
+const names = new Map(config.panels.map((one) => [one.key, one.name]));
+const nameOf = (/** @type {string} */ key) => names.get(key) ?? key;
+const keys = find("#keys", HTMLDialogElement);
 const wide = matchMedia("(min-width: 64rem)");
-const said = new Said(document.querySelector("[data-said]"), document.querySelector("[data-question]"));
-const aim = new Aim(document.querySelector("[data-aim-words]"), document.querySelector('[data-do="follow"]'));
+const said = new Said(find("[data-said]", HTMLElement), find("[data-question]", HTMLElement));
+const aim = new Aim(find("[data-aim-words]", HTMLElement), find('[data-do="follow"]', HTMLElement));
+const parts = new Parts();
+const repeat = new Repeat();
 
 let now = readNow();
-let panel = now.panel;
-let repeating = false;
+let panel = now.panel ?? "";
 let edge = false;
-/** When fragments were asked for: what was asked earlier never replaces what was asked later. @type {WeakMap<object, number>} */
-const askedAt = new WeakMap();
-let asked = 0;
-let shown = 0;
-/** What was asked for and is still to come: while something newer is on its way, older parts are not drawn. @type {Set<number>} */
-const coming = new Set();
-
-function ask() {
-  coming.add(++asked);
-  return asked;
-}
 
 const outbox = new Outbox(config.inspection, {
   context: () => {
     const context = { view: "film", panel, drawing: drawingNow() };
-    askedAt.set(context, ask());
+    parts.ask(context);
     return context;
   },
   onReply: (reply, context) => {
     keeping.arrived(reply.acknowledged);
-    coming.delete(askedAt.get(context));
-    if (reply.fragments && context.panel === panel) show(reply.fragments, askedAt.get(context));
+    const order = parts.ended(context);
+    if (reply.fragments && "panel" in context && context.panel === panel) show(reply.fragments, order);
   },
-  onMissed: (context) => coming.delete(askedAt.get(context)),
+  onMissed: (context) => parts.ended(context),
   onState: showSaved,
   onRefused: (refused) => {
     keeping.arrived(refused.map((one) => one.id));
-    const words = refused.map((one) => `${one.draft.place ? names.get(one.draft.place) || one.draft.place : "entry"}: ${one.message}`);
+    const words = refused.map((one) => `${one.draft.place ? nameOf(one.draft.place) : "entry"}: ${one.message}`);
     said.fault(`Not stored: ${words.join("; ")}`);
   },
 });
 
-const keeping = new Keeping(outbox, config, (panelKey) => names.get(panelKey));
+const keeping = new Keeping(outbox, config, nameOf);
 
 /** What the server last said about the panel shown. */
 function readNow() {
-  return { ...document.querySelector("[data-now]").dataset };
+  return { ...find("[data-now]", HTMLElement).dataset };
 }
 
 /** Show fragments of the panel in hand, unless newer ones are there. @param {Record<string, string>} fragments @param {number} order */
 function show(fragments, order) {
-  if (order <= shown || [...coming].some((one) => one > order)) return;
-  shown = order;
+  if (!parts.draws(order)) return;
   swap(fragments);
   now = readNow();
-  document.querySelector("[data-current-name]").textContent = now.name;
-  document.querySelector("[data-current-count]").textContent = now.count;
-  showRepeat();
-  showLayers();
-  showCurrent();
+  find("[data-current-name]", HTMLElement).textContent = now.name ?? "";
+  find("[data-current-count]", HTMLElement).textContent = now.count ?? "";
+  face();
   forms.restore();
-  aim.facing(now.panel, keeping.left(JSON.parse(now.spots || "[]")));
   history.replaceState(null, "", `?panel=${panel}${drawingNow() === "sheet" ? "&drawing=sheet" : ""}`);
 }
 
-function showRepeat() {
-  const box = document.querySelector("[data-repeat]");
-  box.hidden = !now.surprise;
-  if (!now.surprise) repeating = false;
-  const start = box.querySelector("[data-repeat-start]");
-  start.setAttribute("aria-pressed", String(repeating));
-  start.textContent = repeating ? "Repeating: the next readings belong to it" : "Next readings repeat it";
-  const count = Number(now.repeats || 0);
-  box.querySelector("[data-repeat-words]").textContent = `${now.surpriseWords || ""}${count ? ` (repeated ${count} of 2)` : ""}.`;
+/** Repeat, layers, sheet and aim follow what the server last said. */
+function face() {
+  repeat.show(now);
+  showLayers();
+  showCurrent();
+  aim.facing(now.panel ?? "", keeping.left(JSON.parse(now.spots || "[]")));
 }
 
 let going = new AbortController();
@@ -98,53 +97,51 @@ let going = new AbortController();
 /** Go to another panel: at once for what is typed next, its parts when they come. @param {string} key @param {boolean} [quiet] the connected gauge is not aimed there */
 async function go(key, quiet = false) {
   if (!quiet && key !== panel) link.aim({ panel: key }, false);
-  if (key !== panel) repeating = false;
+  if (key !== panel) repeat.on = false;
   panel = key;
-  document.querySelector("[data-current-name]").textContent = names.get(key);
+  find("[data-current-name]", HTMLElement).textContent = nameOf(key);
   main.setAttribute("aria-busy", "true");
   going.abort();
   going = new AbortController();
-  const order = ask();
+  const { signal } = going;
+  const order = parts.ask();
   try {
-    const response = await fetch(`/inspections/${config.inspection}/film/fragments?panel=${key}&drawing=${drawingNow()}`, {
-      headers: { Accept: "application/json" },
-      signal: going.signal,
-    });
-    const fragments = await response.json();
-    coming.delete(order);
+    const fragments = await ask("GET", `${base}/fragments?panel=${key}&drawing=${drawingNow()}`, undefined, signal);
+    parts.ended(order);
     if (panel === key) show(fragments, order);
-  } catch (trouble) {
-    coming.delete(order);
-    if (trouble.name === "AbortError") return;
-    document.querySelector("[data-current-count]").textContent = "";
-    said.say(`${names.get(key)}: no connection; readings are kept on this device`);
+  } catch {
+    parts.ended(order);
+    if (signal.aborted) return;
+    find("[data-current-count]", HTMLElement).textContent = "";
+    said.say(`${nameOf(key)}: no connection; readings are kept on this device`);
   }
   if (panel === key) main.removeAttribute("aria-busy");
 }
 
+/** The panel so many further in walk order. @param {number} step */
 function neighbour(step) {
   const place = config.panels.findIndex((one) => one.key === panel);
   return config.panels[(place + step + config.panels.length) % config.panels.length].key;
 }
 
-/** Readings with the places they were taken at, where one was aimed. Repeats stand beside the reading they repeat. */
+/** Readings with the places they were taken at, where one was aimed. Repeats stand beside the reading they repeat. @param {Reading[]} readings */
 function placed(readings) {
-  if (readings.some((one) => one.repeat) || repeating) return readings;
+  if (readings.some((one) => one.repeat) || repeat.on) return readings;
   const places = aim.take(readings[0].panel, readings.filter((one) => one.panel === readings[0].panel).length);
   let next = 0;
   return readings.map((one) => (one.panel === readings[0].panel ? { ...one, place: places[next++] } : one));
 }
 
-/** Keep readings, in order; what was typed comes back if this device cannot keep it. @param {import("./keeping.js").Held[]} held @param {string} text */
+/** Keep readings, in order; what was typed comes back if this device cannot keep it. @param {Held[]} held @param {string} text */
 async function store(held, text) {
-  said.say(`${held.map((one) => one.reading.raw || one.reading.status).join(" ")} on ${names.get(held[0].place)}`);
+  said.say(`${held.map((one) => one.reading.raw || one.reading.status).join(" ")} on ${nameOf(held[0].place)}`);
   if (await keeping.keep(held)) return;
   line.value = [text, line.value].filter(Boolean).join(" ");
   said.fault("This browser could not keep the reading: free some space, then press Enter again");
 }
 
 const doubts = new Doubts(said, config, {
-  name: (key) => names.get(key),
+  name: nameOf,
   settled: store,
   back: (text, key) => {
     line.value = [text, line.value].filter(Boolean).join(" ");
@@ -162,43 +159,44 @@ function refuse(words) {
 /** Take the line: it is empty, and what it says belongs to the panel shown, before anything else happens. */
 function enter() {
   const text = line.value.trim();
-  if (!text) return said.say("Type a reading, then Enter");
-  const read = readLine(text, { panel, unit: config.gauge.unit, fitted, codes: config.codes });
-  if (read.fault) return refuse(read.fault);
-  const readings = read.actions.filter((one) => one.kind === "reading");
-  const most = config.doubt.most_um;
-  const tooMuch = readings.find((one) => micrometres(one) > most);
-  const limit = config.gauge.unit === "mil" ? `${Math.floor(most / 25.4)} mil` : `${most.toLocaleString("en")} µm`;
-  if (tooMuch) return refuse(`${tooMuch.raw}: more than ${limit} is no film`);
-  const wrong = readings.some((one) => one.repeat) && wrongRepeat(readings);
-  if (wrong) return refuse(wrong);
-  line.value = "";
-  if (!readings.length) {
-    const [action] = read.actions;
-    return action.kind === "go" ? go(read.panel) : act[action.kind]();
+  if (!text) {
+    said.say("Type a reading, then Enter");
+    return;
   }
-  take(readings, text);
-  return read.panel === panel ? undefined : go(read.panel);
+  const read = readLine(text, { panel, unit: config.gauge.unit, fitted, codes: config.codes });
+  const readings = read.actions.filter((one) => one.kind === "reading");
+  const fault = read.fault || tooMuch(readings) || repeat.wrong(readings, now);
+  if (fault) {
+    refuse(fault);
+    return;
+  }
+  line.value = "";
+  if (readings.length) take(readings, text);
+  const [action] = read.actions;
+  if (action.kind !== "go" && action.kind !== "reading") act[action.kind]();
+  else if (read.panel !== panel || !readings.length) go(read.panel);
 }
 
-/** Why repeats cannot be taken now; nothing if they can. */
-function wrongRepeat(readings) {
-  if (readings.some((one) => one.panel !== now.panel)) return "Go to the panel first, then repeat its reading";
-  return now.surprise ? "" : "There is no open repeat on this panel: leave out the r";
+/** What is wrong with numbers no film has; nothing otherwise. @param {Reading[]} readings */
+function tooMuch(readings) {
+  const most = config.doubt.most_um;
+  const wrong = readings.find((one) => (micrometres(one) ?? 0) > most);
+  const limit = config.gauge.unit === "mil" ? `${Math.floor(most / 25.4)} mil` : `${most.toLocaleString("en")} µm`;
+  return wrong ? `${wrong.raw}: more than ${limit} is no film` : "";
 }
 
-/** Store readings, or ask about them first. @param {object[]} readings @param {string} text */
+/** Store readings, or ask about them first. @param {Reading[]} readings @param {string} text */
 function take(readings, text) {
-  const held = placed(readings).map((one) => {
-    const repeats = (one.repeat || repeating) && now.surprise && one.panel === now.panel ? now.surprise : undefined;
-    return hold({ ...one, edge: one.edge || edge }, repeats);
-  });
+  const held = placed(readings).map((one) => hold({ ...one, edge: one.edge || edge }, repeat.of(one, now)));
   if (edge) setEdge(false);
-  return doubts.about(held) ? doubts.ask(held, text) : store(held, text);
+  if (doubts.about(held)) doubts.ask(held, text);
+  else store(held, text);
 }
 
-const single = (status) => ({ kind: "reading", panel, value: null, unit: config.gauge.unit, status, edge: false, repeat: false });
+/** A reading without a number. @param {"over" | "none"} status @returns {Reading} */
+const single = (status) => ({ kind: "reading", panel, value: null, unit: config.gauge.unit, status, edge: false, repeat: false, raw: "" });
 
+/** What the buttons and keys do. @type {Record<string, () => unknown>} */
 const act = {
   next: () => go(neighbour(1)),
   back: () => go(neighbour(-1)),
@@ -208,19 +206,20 @@ const act = {
   edge: () => setEdge(!edge),
   follow: () => aim.toggle(),
   spot: () => (aim.place ? aim.toggle() : (aim.nextSpot(), aim.show())),
-  undo: async () => {
-    const last = keeping.mine.pop() || (now.last && { id: now.last, words: now.lastWords });
-    if (!last) return said.say("Nothing to undo");
-    await strike(last.id, last.words);
+  undo: () => {
+    const last = keeping.mine.pop() || (now.last && { id: now.last, words: now.lastWords ?? "the last reading" });
+    if (last) strike(last.id, last.words);
+    else said.say("Nothing to undo");
   },
 };
 
+/** @param {boolean} on */
 function setEdge(on) {
   edge = on;
-  document.querySelector('[data-do="edge"]').setAttribute("aria-pressed", String(on));
+  find('[data-do="edge"]', HTMLElement).setAttribute("aria-pressed", String(on));
 }
 
-/** Strike an entry and offer to bring it back. */
+/** Strike an entry and offer to bring it back. @param {string} id @param {string} label */
 async function strike(id, label) {
   const one = draft("general.strike", {}, { strikes: id });
   await outbox.add([one]);
@@ -233,13 +232,14 @@ async function strike(id, label) {
   }]);
 }
 
+/** An entry about the panel in hand. @param {string} kind @param {Record<string, unknown>} body */
 async function note(kind, body) {
   await outbox.add([draft(kind, body, { place: panel })]);
-  said.say(`Noted for ${names.get(panel)}`);
+  said.say(`Noted for ${nameOf(panel)}`);
   line.focus();
 }
 
-/** Go to a panel and stand at a place on it; a connected stand-in reads there at once. */
+/** Go to a panel and stand at a place on it; a connected stand-in reads there at once. @param {{panel: string, u: number, v: number, words?: string}} place @param {boolean} probe */
 async function stand(place, probe) {
   if (place.panel !== panel) await go(place.panel, true);
   const words = place.words || `${place.u.toFixed(2)}, ${place.v.toFixed(2)}`;
@@ -247,7 +247,7 @@ async function stand(place, probe) {
   if (!link.aim(place, probe)) line.focus({ preventScroll: true });
 }
 
-/** Show the other drawing. @param {"profile"|"sheet"} drawing */
+/** Show the other drawing. @param {string} drawing */
 async function draw(drawing) {
   remember(drawing);
   await go(panel, true);
@@ -260,10 +260,9 @@ const station = {
   line,
   go,
   note,
-  panel: () => panel,
   position: () => (aim.place ? { u: aim.place.u, v: aim.place.v } : {}),
   flash: () => {
-    const drawing = document.querySelector('[data-fragment="drawing"]');
+    const drawing = find('[data-fragment="drawing"]', HTMLElement);
     drawing.classList.remove("sh-flash", "fp-flash");
     requestAnimationFrame(() => drawing.classList.add(drawingNow() === "sheet" ? "sh-flash" : "fp-flash"));
   },
@@ -272,41 +271,25 @@ const forms = panelForms(station);
 const link = gaugeLink(station);
 gaugeForms(station);
 
-document.querySelector("[data-line-form]").addEventListener("submit", (event) => {
-  event.preventDefault();
-  enter();
-});
+onSubmit("[data-line-form]", enter);
+keyboard({ line, keys, act, escape });
 
-line.addEventListener("keydown", (event) => {
-  const empty = line.value === "";
-  const command = { ArrowDown: "next", ArrowUp: "back" }[event.key] || (empty && { "+": "next", "-": "back", "/": "undo", "?": "help", "*": "over", "@": "spot" }[event.key]);
-  if (command) {
-    event.preventDefault();
-    act[command]();
+/** Back to an empty line, or what is in doubt back into it. */
+function escape() {
+  if (doubts.open) {
+    doubts.takeBack();
+    return;
   }
-});
-
-document.addEventListener("keydown", (event) => {
-  const typing = event.target.matches("input:not(#line), select, textarea");
-  if (event.key === "Escape" && !keys.open) {
-    if (doubts.open) return doubts.takeBack();
-    said.leave();
-    line.value = "";
-    repeating = false;
-    showRepeat();
-    line.focus();
-  } else if ((event.ctrlKey || event.metaKey) && event.key === "z" && !typing && !line.value) {
-    event.preventDefault();
-    act.undo();
-  } else if (event.key === "?" && !typing && event.target !== line) {
-    keys.showModal();
-  } else if (/^[0-9]$/.test(event.key) && !typing && event.target !== line && !keys.open && !event.ctrlKey && !event.altKey) {
-    line.focus();
-  }
-});
+  said.leave();
+  line.value = "";
+  repeat.on = false;
+  repeat.show(now);
+  line.focus();
+}
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest(
+  const target = around(
+    event,
     "[data-panel], [data-do], [data-key], [data-strike], [data-limit], [data-nothing], [data-repeat-start], [data-spot], [data-go-spot], [data-drawing-choice]",
   );
   if (!target || event.ctrlKey || event.metaKey) return;
@@ -321,15 +304,16 @@ document.addEventListener("click", (event) => {
     draw(dataset.drawingChoice);
     return;
   }
-  if (dataset.spot || dataset.goSpot) {
-    stand({ panel: dataset.spot || dataset.goSpot, u: Number(dataset.u), v: Number(dataset.v), words: dataset.words }, Boolean(dataset.spot));
+  const spot = dataset.spot || dataset.goSpot;
+  if (spot) {
+    stand({ panel: spot, u: Number(dataset.u), v: Number(dataset.v), words: dataset.words }, Boolean(dataset.spot));
     return;
   }
   if (dataset.strike) strike(dataset.strike, dataset.words || target.getAttribute("aria-label")?.replace("Strike ", "") || "what was noted");
   else if (dataset.limit) note("general.limit", { station: "film", because: dataset.limit });
   else if ("nothing" in dataset) note("general.nothing_found", { station: "film" });
   else if ("repeatStart" in dataset) startRepeat();
-  else if (dataset.do) act[dataset.do]();
+  else if (dataset.do) act[dataset.do]?.();
   else if (dataset.key) press(dataset.key);
   else if (dataset.panel && target.closest("a")) {
     event.preventDefault();
@@ -339,45 +323,26 @@ document.addEventListener("click", (event) => {
 });
 
 function startRepeat() {
-  repeating = !repeating;
-  showRepeat();
+  repeat.on = !repeat.on;
+  repeat.show(now);
   line.focus({ preventScroll: true });
 }
 
+/** A key of the screen. @param {string} key */
 function press(key) {
   line.value = key === "back" ? line.value.slice(0, -1) : line.value + key;
 }
-
-document.querySelector("[data-limit-form]").addEventListener("submit", (event) => {
-  event.preventDefault();
-  const field = event.target.elements.because;
-  if (!field.value.trim()) return field.focus();
-  note("general.limit", { station: "film", because: field.value });
-  field.value = "";
-});
-
-document.querySelector("[data-note-form]").addEventListener("submit", async (event) => {
-  event.preventDefault();
-  const field = event.target.elements.note;
-  const text = field.value.trim();
-  if (!text) return field.focus();
-  const kind = event.submitter?.value || "general.seen";
-  await note(kind, kind === "general.seen" ? { station: "film", text } : { station: "film", done: text });
-  field.value = "";
-});
 
 // Our own number keys stand on the screen of a narrow device: its keyboard would hide half of it.
 const chooseKeyboard = () => line.setAttribute("inputmode", wide.matches ? "text" : "none");
 wide.addEventListener("change", chooseKeyboard);
 chooseKeyboard();
 document.addEventListener("change", (event) => {
-  if (event.target.matches("[data-layer-switch]")) switchLayer(event.target);
+  if (event.target instanceof HTMLInputElement && typing(event, "[data-layer-switch]")) switchLayer(event.target);
 });
 
-showRepeat();
-showLayers();
-showCurrent();
-aim.facing(now.panel, keeping.left(JSON.parse(now.spots || "[]")));
+face();
 outbox.send();
-if (wantedDrawing()) await draw(wantedDrawing());
+const wanted = wantedDrawing();
+if (wanted) await draw(wanted);
 document.documentElement.dataset.ready = "film";

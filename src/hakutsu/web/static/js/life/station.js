@@ -1,12 +1,18 @@
 /** Life and money: controls that show what they would change, and forms that are entries. */
 
+import { all, field, fieldsOf, find, maybe } from "../dom.js";
+import { onSubmit } from "../entry-form.js";
+import { say, sayAt } from "../faults.js";
 import { swap } from "../fragments.js";
 import { draft } from "../outbox.js";
-import { openStation, readForm, say, sayAt } from "../station.js";
+import { ask } from "../server.js";
+import { openStation } from "../station.js";
 
 const PAUSE_MS = 120;
-const control = document.querySelector("[data-control]");
-const station = openStation("life", { again: (kept) => document.querySelector(kept.again), fallback: () => control });
+const LEAST_KM = 1;
+const MOST_KM = 200000;
+const control = maybe("form[data-control]", HTMLFormElement);
+const station = openStation("life", { fallback: () => control });
 const { config, outbox } = station;
 
 /** An amount as it is written: "1,250.50", "1250,50". @param {string} text */
@@ -16,77 +22,74 @@ function amountOf(text) {
   return /^\d+(\.\d+)?$/.test(decimal) ? decimal : null;
 }
 
-document.addEventListener("submit", (event) => {
-  const form = event.target.closest("form");
-  if (form === control) {
-    event.preventDefault();
-    show();
-    return;
-  }
-  if (!form?.dataset.entry) return;
-  event.preventDefault();
-  const body = readForm(form);
-  if (!body) return;
-  if ("amount" in body) {
-    const amount = amountOf(body.amount);
-    if (amount === null) {
-      sayAt(form, form.elements.amount, `“${body.amount}” is no amount; write it in figures, such as 250 or 250.50.`);
-      return;
+station.forms({
+  complete(form, { kind, body }, button) {
+    if ("amount" in body) {
+      const amount = amountOf(body.amount);
+      if (amount === null) {
+        sayAt(form, field(form, "amount"), `“${body.amount}” is no amount; write it in figures, such as 250 or 250.50.`);
+        return null;
+      }
+      body.amount = amount;
     }
-    body.amount = amount;
-  }
-  if (event.submitter?.name === "treat") body.treat = event.submitter.value;
-  if (form.dataset.code) Object.assign(body, { code: form.dataset.code, subject: form.dataset.subject });
-  if (form.dataset.of) body.of = form.dataset.of;
-  const place = form.elements.place?.value;
-  const line = `[data-code="${CSS.escape(form.dataset.code ?? "")}"][data-subject="${CSS.escape(form.dataset.subject ?? "")}"]`;
-  const again = form.dataset.code ? line : `[data-of="${form.dataset.of}"]`;
-  station.note(form, form.dataset.entry, form.dataset.wrap ? { [form.dataset.wrap]: body } : body, place ? { place } : {}, { again });
-  say(form, "noted");
-  if (form.dataset.entry === "life.proof") form.elements.proof.value = "";
+    const { code, subject, of, wrap } = form.dataset;
+    if (button?.name === "treat") body.treat = button.value;
+    if (code) Object.assign(body, { code, subject });
+    if (of) body.of = of;
+    const place = fieldsOf(form).find((one) => one.name === "place")?.value;
+    const line = `[data-code="${CSS.escape(code ?? "")}"][data-subject="${CSS.escape(subject ?? "")}"]`;
+    const again = code ? line : `[data-of="${of}"]`;
+    return { kind, body: wrap ? { [wrap]: body } : body, envelope: place ? { place } : {}, again };
+  },
+  done(form) {
+    if (form.dataset.entry === "life.proof") field(form, "proof").value = "";
+  },
 });
 
-/** What the control says: distance as it is written, uses ticked. */
-function asked() {
-  const uses = [...control.querySelectorAll("[data-use]:checked")].map((one) => one.dataset.use);
-  return new URLSearchParams({ km: control.elements.km.value, use: uses.join(",") });
-}
+if (control) openControl(control);
 
-let turn = 0;
-async function show() {
-  const mine = (turn += 1);
-  const text = control.elements.km.value.replaceAll(/[\s,]/g, "");
-  const wrong = !/^\d+(\.\d+)?$/.test(text) || Number(text) < 1 || Number(text) > 200000;
-  control.elements.km.toggleAttribute("aria-invalid", wrong);
-  if (wrong) {
-    say(control, "Write a yearly distance in figures, from 1 to 200,000.", true);
-    return;
-  }
-  const response = await fetch(`/inspections/${config.inspection}/life/${config.room}/picture?${asked()}`);
-  if (mine !== turn) return; // a later move of the control is under way
-  if (!response.ok) {
-    say(control, "The server does not answer; what you see is for the distance before.", true);
-    return;
-  }
-  swap((await response.json()).fragments);
-  say(control, "Shown for this distance and use; nothing is kept until you say so.");
-}
+/** The control of distance and use, and the picture for what it says. @param {HTMLFormElement} form */
+function openControl(form) {
+  const km = field(form, "km");
+  const figures = () => km.value.replaceAll(/[\s,]/g, "");
+  const used = () => all("[data-use]:checked", HTMLInputElement, form).map((one) => one.dataset.use ?? "");
+  let turn = 0;
+  let timer = 0;
 
-if (control) {
-  let timer;
-  control.addEventListener("input", () => {
+  async function show() {
+    const mine = (turn += 1);
+    const text = figures();
+    const wrong = !/^\d+(\.\d+)?$/.test(text) || Number(text) < LEAST_KM || Number(text) > MOST_KM;
+    km.toggleAttribute("aria-invalid", wrong);
+    if (wrong) {
+      say(form, "Write a yearly distance in figures, from 1 to 200,000.", true);
+      return;
+    }
+    const asked = new URLSearchParams({ km: km.value, use: used().join(",") });
+    try {
+      const { fragments } = await ask("GET", `/inspections/${config.inspection}/life/${config.room}/picture?${asked}`);
+      if (mine !== turn) return; // a later move of the control is under way
+      swap(fragments);
+      say(form, "Shown for this distance and use; nothing is kept until you say so.");
+    } catch {
+      if (mine === turn) say(form, "The server does not answer; what you see is for the distance before.", true);
+    }
+  }
+
+  form.addEventListener("input", () => {
     clearTimeout(timer);
     timer = setTimeout(show, PAUSE_MS);
   });
-  control.querySelector("[data-keep]").addEventListener("click", () => {
-    const km = Math.round(Number(control.elements.km.value.replaceAll(/[\s,]/g, "")) * config.factor);
-    if (!(km >= 1 && km <= 200000)) {
+  onSubmit("form[data-control]", show);
+  find("[data-keep]", HTMLButtonElement, form).addEventListener("click", () => {
+    const distance = Math.round(Number(figures()) * config.factor);
+    if (!(distance >= LEAST_KM && distance <= MOST_KM)) {
       show();
       return;
     }
-    config.brief = { ...config.brief, km_per_year: km, use_factors: asked().get("use").split(",").filter(Boolean) };
+    config.brief = { ...config.brief, km_per_year: distance, use_factors: used() };
     outbox.add([draft("inspection.brief", config.brief)]);
-    say(control, "Kept in the brief.");
+    say(form, "Kept in the brief.");
   });
 }
 

@@ -1,16 +1,16 @@
 /** Marking on the shell sheet: a tap is a point, a drag a line, taps in outline mode the corners of a field. */
 
+import { around, pointIn } from "../dom.js";
 import { placeOf } from "../film/aim.js";
 
 const SHORTEST_PX = 8;
 const MOST_CORNERS = 24;
-const within = (one) => Math.min(1, Math.max(0, Math.round(one * 1000) / 1000));
+const within = (/** @type {number} */ one) => Math.min(1, Math.max(0, Math.round(one * 1000) / 1000));
 
-/** The panel under a pointer, and its place on it. */
+/** The place on a panel under a pointer. @param {MouseEvent} event @param {import("../dom.js").Shown} link */
 function under(event, link) {
-  const svg = link.closest("svg");
-  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-  const [u, v] = placeOf(JSON.parse(link.dataset.quad), point.x, point.y);
+  const point = pointIn(event, link);
+  const [u, v] = placeOf(JSON.parse(link.dataset.quad ?? ""), point.x, point.y);
   return { place: [within(u), within(v)], at: [point.x, point.y] };
 }
 
@@ -19,10 +19,12 @@ function under(event, link) {
  * @param {{outline: () => boolean, onPath: (panel: string, path: number[][]) => void}} hooks
  */
 export function drawOn(box, hooks) {
+  /** @type {{link: import("../dom.js").Shown, x: number, y: number, place: number[], at: number[]} | null} */
   let start = null;
+  /** @type {{panel: string, path: number[][], seen: number[][]} | null} */
   let field = null;
 
-  const aim = (points) => {
+  const aim = (/** @type {number[][]} */ points) => {
     const layer = box.querySelector("[data-aim]");
     if (!layer) return;
     const [first, ...rest] = points;
@@ -31,15 +33,15 @@ export function drawOn(box, hooks) {
   };
 
   box.addEventListener("pointerdown", (event) => {
-    const link = event.target.closest("a[data-panel]");
+    const link = around(event, "a[data-panel]");
     if (link) start = { link, x: event.clientX, y: event.clientY, ...under(event, link) };
   });
 
   box.addEventListener("click", (event) => {
-    const link = event.target.closest("a[data-panel]");
+    const link = around(event, "a[data-panel]");
     if (!link) return;
     event.preventDefault();
-    if (event.clientX === 0 && event.clientY === 0) hooks.onPath(link.dataset.panel, []); // by keyboard: the panel alone
+    if (event.clientX === 0 && event.clientY === 0) hooks.onPath(link.dataset.panel ?? "", []); // by keyboard: the panel alone
   });
 
   box.addEventListener("dragstart", (event) => event.preventDefault());
@@ -48,7 +50,7 @@ export function drawOn(box, hooks) {
     if (!start) return;
     const { link, place, at, x, y } = start;
     start = null;
-    const panel = link.dataset.panel;
+    const panel = link.dataset.panel ?? "";
     const end = under(event, link);
     if (Math.hypot(event.clientX - x, event.clientY - y) >= SHORTEST_PX && !hooks.outline()) {
       field = null;
@@ -56,9 +58,9 @@ export function drawOn(box, hooks) {
       hooks.onPath(panel, [place, end.place]);
       return;
     }
-    const goes = hooks.outline() && field?.panel === panel && field.path.length < MOST_CORNERS;
     if (hooks.outline() && field?.path.length === MOST_CORNERS) return;
-    field = goes ? { panel, path: [...field.path, place], seen: [...field.seen, at] } : { panel, path: [place], seen: [at] };
+    const before = hooks.outline() && field?.panel === panel ? field : { path: [], seen: [] };
+    field = { panel, path: [...before.path, place], seen: [...before.seen, at] };
     aim(field.seen);
     hooks.onPath(panel, field.path);
   });

@@ -1,66 +1,73 @@
 /** The outside: every form is an entry, through the outbox; the sheet gives the place of a mark. */
 
+import { around, field, fieldsOf, find, maybe } from "../dom.js";
 import { clearOnce } from "../entry-form.js";
+import { say, sayAt } from "../faults.js";
 import { draft } from "../outbox.js";
-import { openStation, readForm, say, sayAt } from "../station.js";
+import { openStation } from "../station.js";
 import { drawOn } from "./draw.js";
 
+const NO_PLACE = "no place on it yet";
+const PATH_WORDS = [NO_PLACE, "a point on the sheet", "a line on the sheet"];
 let shows = new URLSearchParams(location.search).get("shows") || "all";
+/** @type {ReturnType<typeof openStation>} */
 const station = openStation("outside", { context: () => ({ shows }), fallback: () => station.main });
-const { outbox } = station;
 
-const box = document.querySelector("[data-draw]");
+/** @param {string} words */
+function sayPath(words) {
+  const place = document.querySelector("[data-path-words]");
+  if (place) place.textContent = words;
+}
+
+const box = maybe("[data-draw]", HTMLElement);
 const drawn =
   box &&
   drawOn(box, {
-    outline: () => document.querySelector("[data-outline]").checked,
+    outline: () => find("[data-outline]", HTMLInputElement).checked,
     onPath(panel, path) {
-      const form = document.querySelector("[data-entry='body.blemish']");
-      form.elements.place.value = panel;
-      form.elements.path.value = path.length ? JSON.stringify(path) : "";
-      const words = ["no place on it yet", "a point on the sheet", "a line on the sheet"][path.length] ?? `a field of ${path.length} corners`;
-      document.querySelector("[data-path-words]").textContent = words;
+      const form = find("[data-entry='body.blemish']", HTMLFormElement);
+      field(form, "place").value = panel;
+      field(form, "path").value = path.length ? JSON.stringify(path) : "";
+      sayPath(PATH_WORDS[path.length] ?? `a field of ${path.length} corners`);
     },
   });
 
-document.addEventListener("submit", async (event) => {
-  const form = event.target.closest("form[data-entry]");
-  if (!form) return;
-  event.preventDefault();
-  const button = event.submitter;
-  const kind = button?.dataset.as || form.dataset.entry;
-  const body = readForm(form);
-  if (!body) return;
-  if (button?.name === "kind") body.kind = button.dataset.other === undefined ? button.value : form.querySelector("[data-other-kind]").value;
-  if (form.dataset.ids) body.blemishes = form.dataset.ids.split(",");
-  if (kind === "body.event_dropped") delete body.what;
-  if (button?.dataset.empty !== undefined) Object.keys(body).forEach((name) => name !== "place" && delete body[name]);
-  if (body.kind === "unidentified" && !body.note) {
-    document.querySelector("#more").open = true;
-    sayAt(form, form.elements.note, "Of an unidentified mark say what was tried: wipe, nail, lamp.");
-    return;
-  }
-  const place = form.elements.place?.value || null;
-  await station.note(form, kind, body, place ? { place } : {});
-  say(form, `${body.kind || "It"} noted`);
-  clearOnce(form);
-  drawn?.clear();
-  const words = document.querySelector("[data-path-words]");
-  if (words) words.textContent = "no place on it yet";
+station.forms({
+  complete(form, made, button) {
+    const { body } = made;
+    const kind = button?.dataset.as || made.kind;
+    if (button?.name === "kind") {
+      body.kind = button.dataset.other === undefined ? button.value : find("[data-other-kind]", HTMLSelectElement, form).value;
+    }
+    if (form.dataset.ids) body.blemishes = form.dataset.ids.split(",");
+    if (kind === "body.event_dropped") delete body.what;
+    if (button?.dataset.empty !== undefined) Object.keys(body).forEach((name) => name !== "place" && delete body[name]);
+    if (body.kind === "unidentified" && !body.note) {
+      find("#more", HTMLDetailsElement).open = true;
+      sayAt(form, field(form, "note"), "Of an unidentified mark say what was tried: wipe, nail, lamp.");
+      return null;
+    }
+    const place = fieldsOf(form).find((one) => one.name === "place")?.value;
+    return { kind, body, envelope: place ? { place } : {} };
+  },
+  done(form, { body }) {
+    say(form, `${body.kind || "It"} noted`);
+    clearOnce(form);
+    drawn?.clear();
+    sayPath(NO_PLACE);
+  },
 });
 
 document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-fill], [data-shows], [data-none]");
-  if (!target) return;
-  const { fill, value, shows: reach, none } = target.dataset;
+  const { fill, value = "", shows: reach, none } = around(event, "[data-fill], [data-shows], [data-none]")?.dataset ?? {};
   if (none) {
-    const place = document.querySelector("#f-place").value;
-    outbox.add([draft("general.nothing_found", { station: "outside", text: none }, { place })]);
+    const place = find("#f-place", HTMLSelectElement).value;
+    station.outbox.add([draft("general.nothing_found", { station: "outside", text: none }, { place })]);
   }
   if (fill) {
-    const field = document.querySelector(`[name="${fill}"]`);
-    field.value = value;
-    field.focus();
+    const filled = find(`[name="${fill}"]`, HTMLInputElement);
+    filled.value = value;
+    filled.focus();
   }
   if (reach) shows = reach;
 });

@@ -1,18 +1,22 @@
 /** Taking pictures in: chosen, dropped, pasted or from the camera; one after the other, with progress and reasons. */
 
+import { all, configOf, find, typing } from "../dom.js";
 import { swap } from "../fragments.js";
+import { ask } from "../server.js";
 
-const main = document.querySelector("[data-pictures]");
-const { inspection } = JSON.parse(main.dataset.config);
+const { inspection } = configOf(find("[data-pictures]", HTMLElement));
 const base = `/inspections/${inspection}/pictures`;
-const bar = document.querySelector("[data-progress]");
-const said = document.querySelector("[data-said]");
-const where = document.querySelector("[data-where]");
-const tag = document.querySelector("[data-tag]");
+const bar = find("[data-progress]", HTMLProgressElement);
+const said = find("[data-said]", HTMLElement);
+const where = find("[data-where]", HTMLSelectElement);
+const tag = find("[data-tag]", HTMLSelectElement);
+const compare = find("[data-compare]", HTMLButtonElement);
+/** @type {{file: File, query: URLSearchParams}[]} */
 const waiting = [];
 let done = 0;
 let busy = false;
 
+/** @param {string} words @param {boolean} [fault] */
 function note(words, fault = false) {
   const line = document.createElement("li");
   line.textContent = words;
@@ -20,16 +24,15 @@ function note(words, fault = false) {
   said.prepend(line);
 }
 
-/** @param {File} file */
+/** @param {File} file @param {URLSearchParams} query */
 async function send(file, query) {
   try {
     const answer = await fetch(`${base}/${crypto.randomUUID()}?${query}`, { method: "PUT", body: file });
     const reply = await answer.json();
-    if (!answer.ok) return note(reply.message, true);
-    if (reply.fragments) swap(reply.fragments);
-    return undefined;
+    if (!answer.ok) note(reply.message, true);
+    else if (reply.fragments) swap(reply.fragments);
   } catch {
-    return note(`${file.name}: the server did not answer; the file is still where it was, add it again`, true);
+    note(`${file.name}: the server did not answer; the file is still where it was, add it again`, true);
   }
 }
 
@@ -37,9 +40,8 @@ async function work() {
   if (busy) return;
   busy = true;
   bar.hidden = false;
-  while (waiting.length) {
-    const { file, query } = waiting.shift();
-    await send(file, query);
+  for (let next = waiting.shift(); next; next = waiting.shift()) {
+    await send(next.file, next.query);
     done += 1;
     bar.value = done / (done + waiting.length);
   }
@@ -65,12 +67,11 @@ function take(files) {
 
 /** Copies are made in the background; frames that stand for them are replaced as they come. */
 async function watchCopies() {
-  const copies = document.querySelector("[data-copies]");
-  const { waiting: left } = await (await fetch(`${base}/progress`)).json();
-  copies.textContent = left ? `${left} being scaled` : "";
-  document.querySelectorAll("img[src*='/400.jpg']").forEach((one) => {
+  const { waiting: left } = await ask("GET", `${base}/progress`);
+  find("[data-copies]", HTMLElement).textContent = left ? `${left} being scaled` : "";
+  for (const one of all("img[src*='/400.jpg']", HTMLImageElement)) {
     if (one.complete && one.naturalWidth <= 40) one.src = `${one.src.split("?")[0]}?${Date.now()}`;
-  });
+  }
   if (left) setTimeout(watchCopies, 800);
 }
 
@@ -78,13 +79,13 @@ tag.addEventListener("change", () => {
   const { place } = tag.selectedOptions[0].dataset;
   if (place) where.value = place;
 });
-document.querySelectorAll("[data-files]").forEach((input) =>
-  input.addEventListener("change", () => {
-    take(input.files);
-    input.value = "";
-  }),
-);
-const zone = document.querySelector("[data-drop]");
+for (const files of all("[data-files]", HTMLInputElement)) {
+  files.addEventListener("change", () => {
+    take(files.files ?? []);
+    files.value = "";
+  });
+}
+const zone = find("[data-drop]", HTMLElement);
 zone.addEventListener("dragover", (event) => {
   event.preventDefault();
   zone.classList.add("dropping");
@@ -93,17 +94,17 @@ zone.addEventListener("dragleave", () => zone.classList.remove("dropping"));
 zone.addEventListener("drop", (event) => {
   event.preventDefault();
   zone.classList.remove("dropping");
-  take(event.dataTransfer.files);
+  take(event.dataTransfer?.files ?? []);
 });
-addEventListener("paste", (event) => event.clipboardData.files.length && take(event.clipboardData.files));
+addEventListener("paste", (event) => take(event.clipboardData?.files ?? []));
+
+const picked = () => all("[data-pick]:checked", HTMLInputElement).map((one) => one.dataset.pick);
 
 document.addEventListener("change", (event) => {
-  if (!event.target.matches("[data-pick]")) return;
-  const picked = document.querySelectorAll("[data-pick]:checked");
-  document.querySelector("[data-compare]").disabled = picked.length !== 2;
+  if (typing(event, "[data-pick]")) compare.disabled = picked().length !== 2;
 });
-document.querySelector("[data-compare]").addEventListener("click", () => {
-  const [a, b] = [...document.querySelectorAll("[data-pick]:checked")].map((one) => one.dataset.pick);
+compare.addEventListener("click", () => {
+  const [a, b] = picked();
   location.href = `${base}/compare?a=${a}&b=${b}`;
 });
 

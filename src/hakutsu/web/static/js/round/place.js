@@ -1,117 +1,129 @@
 /** The place sheet: film by short codes, remarks of every kind, "nothing found" and limits, all through the outbox. */
 
-import { swap } from "../fragments.js";
+import { around, field, fieldsOf, find, input, maybe } from "../dom.js";
+import { onSubmit, restore, snapshot } from "../entry-form.js";
 import { doubtOf } from "../film/doubts.js";
 import { readLine } from "../film/line.js";
 import { bodyOf } from "../film/reading.js";
-import { draft, Outbox, showSaved } from "../outbox.js";
+import { draft } from "../outbox.js";
+import { openStation } from "../station.js";
 import { moreOf } from "./remark.js";
 
-const main = document.querySelector("[data-place-sheet]");
-const config = JSON.parse(main.dataset.config);
-const fitted = new Map(config.panels.map((panel) => [panel.code, panel.key]));
-const line = document.querySelector("#line");
-const said = document.querySelector("[data-said]");
+/** @type {ReturnType<typeof openStation>} */
+const station = openStation("place", { main: find("[data-place-sheet]", HTMLElement), context: () => ({ place: station.config.place }) });
+const { config, outbox } = station;
+const fitted = new Map(config.panels.map((/** @type {import("../film/line.js").Panel} */ panel) => [panel.code, panel.key]));
 
-const outbox = new Outbox(config.inspection, {
-  context: () => ({ view: "place", place: config.place }),
-  onReply: (reply) => reply.fragments && swap(reply.fragments),
-  onState: showSaved,
-  onRefused: (refused) => say(`Not stored: ${refused.map((one) => one.message).join("; ")}`, true),
-});
-
+/** @param {string} words @param {boolean} [fault] */
 function say(words, fault = false) {
+  const said = document.querySelector("[data-said]");
   if (!said) return;
   said.textContent = words;
   said.className = `mt-1 min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
 }
 
-/** The part that remarks, "nothing found" and limits hold for: a panel, or the whole place. */
-const where = () => document.querySelector("[data-where]")?.value || config.place;
+/** The part that remarks, "nothing found" and limits hold for: a panel, or the whole place. @returns {string} */
+const where = () => maybe("[data-where]", HTMLSelectElement)?.value || config.place;
 
+/** @param {string} kind @param {Record<string, unknown>} body @param {object} [envelope] */
 function here(kind, body, envelope = {}) {
   return outbox.add([draft(kind, body, { place: where(), ...envelope })]);
 }
 
-document.querySelector("[data-film-line]")?.addEventListener("submit", async (event) => {
-  event.preventDefault();
-  if (!line.value.trim()) return say("Type a panel's code and its readings, then Enter");
+/** Why a line's readings cannot be kept, or those that can. @param {string} text @returns {{fault: string} | {readings: import("../film/line.js").Reading[]}} */
+function readingsOf(text) {
   const start = config.panels.length ? config.panels[0].key : "";
-  const read = readLine(line.value, { panel: start, unit: config.gauge.unit, fitted, codes: config.codes });
-  if (read.fault) return say(read.fault, true);
+  const read = readLine(text, { panel: start, unit: config.gauge.unit, fitted, codes: config.codes });
+  if (read.fault) return { fault: read.fault };
   const readings = read.actions.filter((one) => one.kind === "reading");
-  if (!readings.length) return say("Numbers are missing: code and readings in one line", true);
+  if (!readings.length) return { fault: "Numbers are missing: code and readings in one line" };
   const doubt = readings.map((one) => doubtOf(one, config.doubt, config.gauge)).find(Boolean);
-  if (doubt) return say(`${doubt.words} If it is right, write the unit behind it.`, true);
-  // The line is empty before anything else happens: what is typed next belongs to the next reading.
+  return doubt ? { fault: `${doubt.words} If it is right, write the unit behind it.` } : { readings };
+}
+
+onSubmit("[data-film-line]", async () => {
+  const line = find("#line", HTMLInputElement);
   const text = line.value;
+  if (!text.trim()) {
+    say("Type a panel's code and its readings, then Enter");
+    return;
+  }
+  const read = readingsOf(text);
+  if ("fault" in read) {
+    say(read.fault, true);
+    return;
+  }
+  // The line is empty before anything else happens: what is typed next belongs to the next reading.
   line.value = "";
   line.focus();
   try {
-    await outbox.add(readings.map((one) => draft("film.reading", bodyOf(one, config.gauge), { place: one.panel })));
+    await outbox.add(read.readings.map((one) => draft("film.reading", bodyOf(one, config.gauge), { place: one.panel })));
+    say(`${read.readings.length} reading${read.readings.length > 1 ? "s" : ""} kept`);
   } catch {
     line.value = [text, line.value].filter(Boolean).join(" ");
-    return say("This browser could not keep the reading: free some space, then press Enter again", true);
+    say("This browser could not keep the reading: free some space, then press Enter again", true);
   }
-  return say(`${readings.length} reading${readings.length > 1 ? "s" : ""} kept`);
 });
 
+/** Which field of its entry a remark's words are. @type {Record<string, string>} */
 const FIELD = { "general.hint": "seen", "general.ask_seller": "question", "general.for_desk": "question", "general.intervention": "done", "general.seen": "text" };
 const WITH_STATION = new Set(["general.seen", "general.did_not_work", "general.do_not_know", "general.not_fitted", "general.intervention"]);
 
-function refuse(words, field) {
-  const fault = document.querySelector("[data-remark-fault]");
+/** @param {string} words @param {import("../dom.js").Field} at */
+function refuse(words, at) {
+  const fault = find("[data-remark-fault]", HTMLElement);
   fault.textContent = words;
-  fault.hidden = false;
-  document.querySelector("#remark-more").open = true;
-  field.focus();
+  fault.hidden = !words;
+  if (words) at.focus();
 }
 
-document.querySelector("[data-remark]").addEventListener("submit", async (event) => {
-  event.preventDefault();
-  const { text, own } = event.target.elements;
-  const kind = event.submitter?.value || "general.seen";
-  const fault = document.querySelector("[data-remark-fault]");
-  fault.textContent = "Write it down first.";
-  fault.hidden = text.value.trim() !== "";
-  if (!fault.hidden) return text.focus();
-  const more = moreOf(kind, event.target.elements);
-  if (more.fault) return refuse(more.fault, event.target.elements.low);
-  const body = { [FIELD[kind] || "what"]: text.value.trim(), ...(WITH_STATION.has(kind) ? { station: "general" } : {}), ...more };
-  const remark = draft(kind, body, { place: where(), ...(own.checked ? { own_doing: true } : {}) });
-  const again = event.target.elements.again.value;
+onSubmit("[data-remark]", async (form, button) => {
+  const text = field(form, "text");
+  const words = text.value.trim();
+  const kind = button?.value || "general.seen";
+  refuse(words ? "" : "Write it down first.", text);
+  if (!words) return;
+  const more = moreOf(kind, form);
+  if (more.fault) {
+    find("#remark-more", HTMLDetailsElement).open = true;
+    refuse(more.fault, field(form, "low"));
+    return;
+  }
+  const body = { [FIELD[kind] || "what"]: words, ...(WITH_STATION.has(kind) ? { station: "general" } : {}), ...more.body };
+  const remark = draft(kind, body, { place: where(), ...(input(form, "own").checked ? { own_doing: true } : {}) });
+  const again = field(form, "again").value;
   const look = /^\d+$/.test(again) ? { of: remark.id, minutes: Number(again) } : { of: remark.id, moment: again };
-  await outbox.add(again ? [remark, draft("general.look_again", look, { place: where() })] : [remark]);
-  event.target.reset();
-  return undefined;
-});
-
-/** Every form that answers a second look or a proposal goes through the outbox, so that it works without a network. */
-document.addEventListener("submit", async (event) => {
-  const form = event.target.closest("[data-again], [data-proposal]");
-  if (!form) return;
-  event.preventDefault();
-  const { of, text, rule } = form.elements;
-  const place = form.dataset.place || null;
-  const chosen = event.submitter?.value;
-  if (form.hasAttribute("data-again")) {
-    await outbox.add([draft("general.looked_again", { of: of.value, outcome: chosen || "same", text: text.value.trim() }, { place })]);
-  } else if (chosen === "take") {
-    const { hides, instead } = form.dataset;
-    await outbox.add([draft("general.limit", { station: "general", because: hides, caused_by: of.value, rule: rule.value, instead }, { place })]);
-  } else {
-    await outbox.add([draft("general.proposal_dropped", { of: of.value, rule: rule.value }, { place })]);
+  const held = snapshot(form);
+  const keeping = outbox.add(again ? [remark, draft("general.look_again", look, { place: where() })] : [remark]);
+  form.reset();
+  try {
+    await keeping;
+  } catch {
+    restore(held);
+    refuse("This browser could not keep it: free some space, then send it again.", text);
   }
 });
 
-document.addEventListener("click", (event) => {
-  const target = event.target.closest("[data-nothing-how], [data-place-limit], [data-strike]");
-  if (!target) return;
-  const { dataset } = target;
-  if (dataset.nothingHow) here("general.nothing_found", { station: "general" }, { how: dataset.nothingHow });
-  if (dataset.placeLimit) here("general.limit", { station: "general", because: dataset.placeLimit });
-  if (dataset.strike) outbox.add([draft("general.strike", {}, { strikes: dataset.strike })]);
+/** Every form that answers a second look or a proposal goes through the outbox, so that it works without a network. */
+onSubmit("[data-again], [data-proposal]", (form, button) => {
+  const values = Object.fromEntries(fieldsOf(form).map((one) => [one.name, one.value.trim()]));
+  const place = form.dataset.place || null;
+  if (form.hasAttribute("data-again")) {
+    const looked = { of: values.of, outcome: button?.value || "same", text: values.text };
+    return outbox.add([draft("general.looked_again", looked, { place })]);
+  }
+  if (button?.value === "take") {
+    const { hides, instead } = form.dataset;
+    const limit = { station: "general", because: hides, caused_by: values.of, rule: values.rule, instead };
+    return outbox.add([draft("general.limit", limit, { place })]);
+  }
+  return outbox.add([draft("general.proposal_dropped", { of: values.of, rule: values.rule }, { place })]);
 });
 
-outbox.send();
-document.documentElement.dataset.ready = "place";
+document.addEventListener("click", (event) => {
+  const { nothingHow, placeLimit } = around(event, "[data-nothing-how], [data-place-limit]")?.dataset ?? {};
+  if (nothingHow) here("general.nothing_found", { station: "general" }, { how: nothingHow });
+  if (placeLimit) here("general.limit", { station: "general", because: placeLimit });
+});
+
+station.ready();

@@ -1,30 +1,33 @@
 /** What a remark says beyond its words: a range, what a hint may mean, with whose leave, which picture. */
 
-/** @param {string} text */
-const number = (text) => (text.trim() ? Number(text.trim().replace(",", ".")) : null);
+import { field, input } from "../dom.js";
+import { numberOf } from "../entry-form.js";
 
 /**
  * The further fields of a kind of remark that hold something, or the fault in them.
  * @param {string} kind
- * @param {HTMLFormControlsCollection & Record<string, HTMLInputElement>} fields
- * @returns {Record<string, unknown>}
+ * @param {HTMLFormElement} form
+ * @returns {{body: Record<string, unknown>, fault?: string}}
  */
-export function moreOf(kind, fields) {
-  if (kind === "general.seen") return range(fields);
-  if (kind === "general.hint") return kept(fields, ["may_mean", "settled_by"]);
-  if (kind === "general.intervention") return { ...kept(fields, ["with_leave_of"]), ...(fields.put_back.checked ? {} : { put_back: false }) };
-  return kind === "general.for_desk" ? kept(fields, ["picture"]) : {};
+export function moreOf(kind, form) {
+  if (kind === "general.seen") return range(form);
+  if (kind === "general.hint") return { body: kept(form, ["may_mean", "settled_by"]) };
+  if (kind === "general.intervention") return { body: { ...kept(form, ["with_leave_of"]), ...(input(form, "put_back").checked ? {} : { put_back: false }) } };
+  return { body: kind === "general.for_desk" ? kept(form, ["picture"]) : {} };
 }
 
-function kept(fields, names) {
-  return Object.fromEntries(names.filter((name) => fields[name].value.trim()).map((name) => [name, fields[name].value.trim()]));
+/** @param {HTMLFormElement} form @param {string[]} names */
+function kept(form, names) {
+  return Object.fromEntries(names.map((name) => [name, field(form, name).value.trim()]).filter(([, text]) => text));
 }
 
-function range(fields) {
-  const [low, high] = [number(fields.low.value), number(fields.high.value)];
-  if (low === null && high === null) return {};
-  if (Number.isNaN(low) || Number.isNaN(high)) return { fault: "From and to are numbers, such as 50 and 60." };
-  const ends = [low ?? high, high ?? low];
-  if (ends[0] > ends[1]) return { fault: "The lower end of a range comes first." };
-  return { low: ends[0], high: ends[1], unit: fields.unit.value.trim() };
+/** @param {HTMLFormElement} form */
+function range(form) {
+  const low = numberOf(field(form, "low").value);
+  const high = numberOf(field(form, "high").value);
+  const [from, to] = [low ?? high, high ?? low];
+  if (from === null || to === null) return { body: {} };
+  if (Number.isNaN(from) || Number.isNaN(to)) return { body: {}, fault: "From and to are numbers, such as 50 and 60." };
+  if (from > to) return { body: {}, fault: "The lower end of a range comes first." };
+  return { body: { low: from, high: to, unit: field(form, "unit").value.trim() } };
 }
