@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from datetime import datetime
 
 from jinja2 import ChoiceLoader, Environment, PackageLoader, StrictUndefined, pass_context, select_autoescape
+from jinja2.ext import Extension
 from jinja2.runtime import Context
 from markupsafe import Markup
 
@@ -65,6 +67,8 @@ FILTERS = {
     "capitalize_first": _capitalize_first,
     "key": key_of,
 }
+# The end of a line after a block is dropped: there one blank of the indentation stays.
+INDENTATION = re.compile(r"(?:(?<=[%#]}\n)([ \t])|(?<=\n)(?=[ \t]))[ \t]*")
 GLOBALS = {
     "glyph": _glyph,
     "version": __version__,
@@ -72,6 +76,14 @@ GLOBALS = {
     "um_each": UM_EACH,
     "activity_names": activities(),
 }
+
+
+class Unindented(Extension):
+    """Indentation is for who reads a template: a page is sent without it."""
+
+    def preprocess(self, source: str, name: str | None, filename: str | None = None) -> str:
+        """The source with no blanks at the beginning of a line; its lines keep their numbers."""
+        return INDENTATION.sub(lambda found: found[1] or "", source)
 
 
 def jinja(*loaders: PackageLoader) -> Environment:
@@ -82,6 +94,7 @@ def jinja(*loaders: PackageLoader) -> Environment:
         undefined=StrictUndefined,
         trim_blocks=True,
         lstrip_blocks=True,
+        extensions=[Unindented],
     )
     made.filters |= FILTERS
     made.globals |= GLOBALS
