@@ -1,8 +1,10 @@
-"""Entries in order → the present state of one vehicle's inspection."""
+"""Entries in order → the present state of one vehicle's inspection. Stations are found by walking this room."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from importlib import import_module
+from pkgutil import iter_modules
 from typing import TypeVar
 from uuid import UUID
 
@@ -219,3 +221,7 @@ def gather_dossier(inspection: UUID, entries: Sequence[Entry], unread: Sequence[
     readable, more = parted(entries)
     more_unread = tuple(sorted((*unread, *more), key=lambda one: one.seq))
     return Dossier(inspection, tuple(readable), frozenset(struck), gather(readable, struck), more_unread)
+
+
+for _module in iter_modules(__path__):
+    import_module(f"{__name__}.{_module.name}")

@@ -1,51 +1,12 @@
-"""What can be written down. Importing this room registers every kind of entry."""
+"""What can be written down. Importing this room registers every kind of entry: its modules are found by walking."""
 
-from hakutsu.entries import (
-    body,
-    cabin,
-    claims,
-    corners,
-    day,
-    engine,
-    film,
-    fluids,
-    follow_up,
-    functions,
-    general,
-    hazards,
-    money,
-    opening,
-    pictures,
-    settings,
-    timers,
-    under,
-)
+from importlib import import_module
+from pkgutil import walk_packages
+
 from hakutsu.entries.envelope import Draft, Entry, Unread
 from hakutsu.entries.registry import EntryError, kinds, parse_body
 
-__all__ = [
-    "Draft",
-    "Entry",
-    "EntryError",
-    "Unread",
-    "body",
-    "cabin",
-    "claims",
-    "corners",
-    "day",
-    "engine",
-    "film",
-    "fluids",
-    "follow_up",
-    "functions",
-    "general",
-    "hazards",
-    "kinds",
-    "money",
-    "opening",
-    "parse_body",
-    "pictures",
-    "settings",
-    "timers",
-    "under",
-]
+__all__ = ["Draft", "Entry", "EntryError", "Unread", "kinds", "parse_body"]
+
+for _module in walk_packages(__path__, f"{__name__}."):
+    import_module(_module.name)

@@ -1,21 +1,7 @@
-"""The report: entries in words, its sections, its template."""
+"""The report: entries in words, its sections, its template. Wordings and sections are found by walking this room."""
 
-from hakutsu.report import (
-    body_wording,
-    cabin_section,
-    corner_wording,
-    engine_wording,
-    functions_section,
-    picture_wording,
-    under_section,
-)
+from importlib import import_module
+from pkgutil import iter_modules
 
-__all__ = [
-    "body_wording",
-    "cabin_section",
-    "corner_wording",
-    "engine_wording",
-    "functions_section",
-    "picture_wording",
-    "under_section",
-]
+for _module in iter_modules(__path__):
+    import_module(f"{__name__}.{_module.name}")

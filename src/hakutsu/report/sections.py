@@ -5,9 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
-from functools import cache
-from importlib import import_module
-from pkgutil import iter_modules
 from typing import Any
 from uuid import UUID
 
@@ -52,16 +49,8 @@ def report_section(key: str, order: int, template: str) -> Callable[[Callable[[M
     return register
 
 
-@cache
-def _walked() -> None:
-    package = import_module("hakutsu.report")
-    for module in iter_modules(package.__path__):
-        import_module(f"hakutsu.report.{module.name}")
-
-
 def report_sections() -> list[ReportSection]:
     """All sections in their order."""
-    _walked()
     return sorted(_sections.values(), key=lambda one: one.order)
 
 
