@@ -65,6 +65,7 @@ class Looks(unittest.TestCase):
         self.assertIn("lift every mat", self.words({"smells": ("damp",)})[0])
         self.assertIn("heater matrix", self.words({"smells": ("coolant",)})[0])
         self.assertIn("overspray", self.words({"signs": ("overspray",)})[0])
+        self.assertIn("stood in water", self.words({"signs": ("silt",)})[0])
         self.assertEqual(self.words({}), [])
 
     def test_fuel_stands_down(self):

@@ -93,6 +93,7 @@ SIGNS = {
     CabinSign.MATS: "mats cover something: lift every one",
     CabinSign.AIRBAG_COVER: "airbag cover not as made: was it fired? Nothing is touched",
     CabinSign.BELT_DATE: "belt date marks differ: belts replaced, after what?",
+    CabinSign.SILT: "silt or a tide line under the carpet: stood in water",
     CabinSign.STAIN: "stains inside",
     CabinSign.TEAR: "tears inside",
     CabinSign.BURN: "burns inside",

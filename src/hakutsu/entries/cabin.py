@@ -74,6 +74,7 @@ class CabinSign(Keyed):
     MATS = "mats", "mats cover something"
     AIRBAG_COVER = "airbag_cover", "airbag cover not as made"
     BELT_DATE = "belt_date", "belt date marks differ"
+    SILT = "silt", "silt or a tide line under the carpet"
 
 
 @entry_kind("cabin.looked", version=2, upgrades={1: to_keys})
