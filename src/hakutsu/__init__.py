@@ -1,3 +1,3 @@
 """Hakutsu: the independent vehicle inspector's workbench."""
 
-__version__ = "0.7.0"
+__version__ = "0.8.0"

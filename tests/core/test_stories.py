@@ -23,7 +23,7 @@ class Rules(unittest.TestCase):
         for key, rule in rules().items():
             for pattern in (*rule.one, *rule.other):
                 with self.subTest(key, pattern=pattern):
-                    self.assertTrue(any(is_of(code, [pattern]) for code in known))
+                    self.assertTrue(any(is_of(code, (pattern,)) for code in known))
 
     def test_each_rule_joins_its_pair_where_it_must_lie(self):
         crack = finding("body.lamp_crack", "headlamp_left")

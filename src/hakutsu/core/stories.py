@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Literal
 
 from hakutsu.core.findings import Finding, at, place_of, side_of
@@ -41,14 +42,15 @@ def rules() -> dict[str, _Rule]:
     return read_table("core", "stories", _Rules).rule
 
 
-def _is(finding: Finding, codes: Sequence[str], parts: Sequence[str]) -> bool:
+def _is(finding: Finding, codes: tuple[str, ...], parts: Sequence[str]) -> bool:
     """Whether a finding is of one of some codes, and of one of some parts where those are told."""
-    if (finding.station == "film" and finding.sureness < SURE_FILM) or not is_of(finding.code, codes):
+    if not is_of(finding.code, codes) or (finding.station == "film" and finding.sureness < SURE_FILM):
         return False
     return not parts or finding.subject.partition(":")[0] in parts
 
 
-def is_of(code: str, codes: Sequence[str]) -> bool:
+@cache
+def is_of(code: str, codes: tuple[str, ...]) -> bool:
     """Whether a code is one of some; one that ends in ``*`` stands for all that begin so."""
     return any(code == one or (one.endswith("*") and code.startswith(one[:-1])) for one in codes)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import cached_property
 from importlib import import_module
 from pkgutil import iter_modules
 from typing import TypeVar
@@ -201,14 +202,27 @@ class Dossier:
 
     def place_coverage(self) -> list[PlaceCoverage]:
         """Coverage of every place in walk order."""
-        return coverage_by_place(self.day.places(), self.film_coverage(), self.general, parts_covered(self))
+        return list(self._by_place)
 
     def station_coverage(self) -> list[StationCoverage]:
         """Coverage of every station; together they expect what the places expect."""
-        return coverage_by_station(self.place_coverage(), self.general, len(self.vehicle.not_fitted))
+        return list(self._by_station)
 
     def film_coverage(self) -> list[PanelCoverage]:
         """Coverage of the film survey in walk order."""
+        return list(self._of_film)
+
+    # A page asks for each of these several times, and an inspection does not change under it.
+    @cached_property
+    def _by_place(self) -> list[PlaceCoverage]:
+        return coverage_by_place(self.day.places(), self._of_film, self.general, parts_covered(self))
+
+    @cached_property
+    def _by_station(self) -> list[StationCoverage]:
+        return coverage_by_station(self._by_place, self.general, len(self.vehicle.not_fitted))
+
+    @cached_property
+    def _of_film(self) -> list[PanelCoverage]:
         return film_coverage(self.vehicle, self.film, self.opening.brief.protocol)
 
 

@@ -98,8 +98,13 @@ def shell(style: str, doors: int, fitted: tuple[str, ...]) -> Mapping[str, Patch
 
 def neighbours(patches: Mapping[str, Patch]) -> dict[str, tuple[str, ...]]:
     """The panels each panel touches: patches that come within 2 cm of each other."""
-    joined = [patch for patch in patches.values() if patch.joined]
-    found: dict[str, list[str]] = {panel: [] for panel in patches}
+    return dict(_touching(tuple(patches.values())))
+
+
+@cache
+def _touching(patches: tuple[Patch, ...]) -> Mapping[str, tuple[str, ...]]:
+    joined = [patch for patch in patches if patch.joined]
+    found: dict[str, list[str]] = {patch.panel: [] for patch in patches}
     for i, one in enumerate(joined):
         for other in joined[i + 1 :]:
             if _apart(one, other) <= SEAM_CM:

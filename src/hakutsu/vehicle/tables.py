@@ -25,8 +25,7 @@ class Strict(BaseModel):
         KeyError
             If there is none, or this row leaves it out.
         """
-        name = next((name for name, one in type(self).model_fields.items() if one.alias == key), key)
-        value = getattr(self, name, None)
+        value = getattr(self, _names(type(self)).get(key, key), None)
         if value is None:
             raise KeyError(key)
         return value
@@ -44,13 +43,18 @@ class Strict(BaseModel):
 
     def items(self) -> list[tuple[str, Any]]:
         """Fields that are there, by their names in the file."""
-        named = {name: one.alias or name for name, one in type(self).model_fields.items()}
-        there = {name: getattr(self, name) for name in named if name not in ("about", "basis")}
-        return [(named[name], value) for name, value in there.items() if value is not None]
+        there = {key: getattr(self, name) for key, name in _names(type(self)).items() if name not in ("about", "basis")}
+        return [(key, value) for key, value in there.items() if value is not None]
 
     def values(self) -> list[Any]:
         """What the fields that are there say."""
         return [value for _, value in self.items()]
+
+
+@cache
+def _names(kind: type[Strict]) -> dict[str, str]:
+    """Fields of a model by their names in the file."""
+    return {one.alias or name: name for name, one in kind.model_fields.items()}
 
 
 class About(Strict):

@@ -69,9 +69,9 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
 
 def _routers() -> list[APIRouter]:
     """Routes of every page, and what belongs to no inspection; "new" is no id, so brief comes before the day."""
-    pages = {id(one.router): one.router for one in station_pages()}
     more = (day, account, searching, entries, gaps, questions, follow_up, timers, engine_link, imports, gauge)
-    return [brief.router, *(module.router for module in more), *pages.values()]
+    every = [brief.router, *(module.router for module in more), *(one.router for one in station_pages())]
+    return list({id(one): one for one in every}.values())  # pages may share one
 
 
 def _check_logbooks(desk: Desk, stopped: Event) -> None:

@@ -102,14 +102,14 @@ def course(parameters: Floats, minutes: Floats) -> Floats:
 def _residuals(parameters: Floats, minutes: Floats, read: Floats, start: tuple[float, float]) -> Floats:
     """Readings under Cauchy loss, priors plain; their squares sum to twice the negative log posterior."""
     table = warm_up_table()
-    prior = table["prior"]
-    z = (read - course(parameters, minutes)) / table["sample"]["sd_c"]
+    prior = table.prior
+    z = (read - course(parameters, minutes)) / table.sample.sd_c
     robust = np.sign(z) * np.sqrt(2.0 * np.log1p(z * z / 2.0))
     beside = (
         (parameters[0] - start[0]) / start[1],
-        (parameters[1] - prior["end_c"][0]) / prior["end_c"][1],
-        (parameters[2] - np.log(prior["minutes"][0])) / np.log(prior["minutes"][1]),
-        (parameters[3] - prior["thermostat_c"][0]) / prior["thermostat_c"][1],
+        (parameters[1] - prior.end_c[0]) / prior.end_c[1],
+        (parameters[2] - np.log(prior.minutes[0])) / np.log(prior.minutes[1]),
+        (parameters[3] - prior.thermostat_c[0]) / prior.thermostat_c[1],
     )
     return np.concatenate([robust, beside])
 
