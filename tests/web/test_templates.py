@@ -7,7 +7,7 @@ from hakutsu.report.rendering import jinja
 from tests.web.addresses import AddressCase
 
 ROOT = Path(hakutsu.__file__).parent
-WIDEST = 140
+WIDEST = 140  # bytes
 
 
 class Templates(AddressCase):
@@ -15,7 +15,7 @@ class Templates(AddressCase):
         for path in ROOT.rglob("*.html"):
             for number, line in enumerate(path.read_text().splitlines(), 1):
                 with self.subTest(path=str(path.relative_to(ROOT)), line=number):
-                    self.assertLess(len(line), WIDEST)
+                    self.assertLess(len(line.encode()), WIDEST)
 
     def test_indentation_is_not_sent(self):
         made = jinja().from_string(

@@ -9,6 +9,7 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
+from hakutsu.core.functions import Status
 from hakutsu.entries.functions import LampKind, Result
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
@@ -30,7 +31,7 @@ def functions_context(reckoning: Reckoning) -> dict[str, Any]:
         tries = [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in functions.tried.get(one.key, ())]
         groups.setdefault(one.group, []).append((one, terms.say(one.name), status, tries))
     fitted = {one.key for one, _ in reckoning.functions.statuses}
-    tried = sum(str(status.status) != "untested" for _, status in reckoning.functions.statuses)
+    tried = sum(status.status is not Status.UNTESTED for _, status in reckoning.functions.statuses)
     return {
         "dossier": reckoning.dossier,
         "terms": terms,
