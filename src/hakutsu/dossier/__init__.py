@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from datetime import date
 from functools import cached_property
 from importlib import import_module
+from itertools import count
 from pkgutil import iter_modules
-from typing import TypeVar
+from typing import Any, TypeVar
 from uuid import UUID
 
 from hakutsu.dossier.body import BodyDossier
@@ -24,6 +26,7 @@ from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.functions import FunctionsDossier
 from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
+from hakutsu.dossier.memo import Leaf, Memo, glance, kept, note
 from hakutsu.dossier.money import MoneyDossier
 from hakutsu.dossier.opening import Opening
 from hakutsu.dossier.pictures import Pictures
@@ -31,8 +34,10 @@ from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_pl
 from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.envelope import Entry, Unread
+from hakutsu.entries.settings import Overrides
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.mechanics import Mechanics
+from hakutsu.vehicle.vocabulary import SteeringSide, Unit
 
 __all__ = [
     "BodyDossier",
@@ -65,10 +70,16 @@ __all__ = [
 
 
 StateT = TypeVar("StateT")
+ENTRIES = "entries"
+UNTOUCHED = 0
+_version = count(1)
 
 
 class Dossier:
-    """One inspection as it stands: every entry (struck or not), and the state of each station by its class."""
+    """One inspection as it stands: every entry (struck or not), and the state of each station by its class.
+
+    One that goes on from `before` takes over what it computed where that rests on nothing that changed since.
+    """
 
     def __init__(
         self,
@@ -77,25 +88,106 @@ class Dossier:
         struck: frozenset[UUID],
         states: Gathering,
         unread: tuple[Unread, ...] = (),
+        before: Dossier | None = None,
     ) -> None:
         self.inspection = inspection
-        self.entries = entries
-        self.struck = struck
-        self.unread = unread  # entries this version cannot read: shown in the logbook, and nowhere else
+        self._entries = entries
+        self._struck = struck
+        self._unread = unread
         self._states = states
+        self._versions = _versions(states, before)
+        self.memo: Memo = Memo(self.stamp, before.memo if before else None)
+
+    key = "dossier"
 
     def __eq__(self, other: object) -> bool:
         """Equal where all its stations are."""
-        mine = (self.inspection, self.entries, self.struck, self.unread, self._states)
+        mine = (self.inspection, self._entries, self._struck, self._unread, self._states)
         return isinstance(other, Dossier) and mine == (
-            other.inspection, other.entries, other.struck, other.unread, other._states
+            other.inspection, other._entries, other._struck, other._unread, other._states
         )  # fmt: skip
 
     __hash__ = None  # type: ignore[assignment]  # holds what folds wrote
 
     def __getitem__(self, station: type[StateT]) -> StateT:
         """The state of a station, by its class; an empty one where nothing was written down for it."""
-        return self._states.station(station)
+        note(station, self._versions.get(station, UNTOUCHED))
+        return self._states.part(station)
+
+    def stamp(self, leaf: Leaf) -> Any:
+        """How something that can be read stands: equal in two dossiers of an inspection where it is the same."""
+        if isinstance(leaf, type):
+            return self._versions.get(leaf, UNTOUCHED)
+        if leaf == ENTRIES:
+            return self._entries[-1].hash if self._entries else "", len(self._unread)
+        if isinstance(leaf, tuple):
+            raise LookupError(f"a dossier knows no {leaf}")
+        return getattr(self, leaf)
+
+    def with_more(self, more: Sequence[Entry], unread: Sequence[Unread] = ()) -> Dossier:
+        """The same inspection with the entries that came since; what they do not touch is neither folded nor reckoned
+        again.
+        """
+        readable, more_unread = parted(more)
+        entries = (*self._entries, *readable)
+        every_unread = tuple(sorted((*self._unread, *unread, *more_unread), key=lambda one: one.seq))
+        if any(entry.strikes is not None for entry in more):
+            struck = struck_ids([*self._entries, *more])
+            states = gather(entries, struck)
+        else:
+            struck = set(self._struck)
+            states = gather(readable, struck, self._states)
+        states.settled(self._states)
+        return Dossier(self.inspection, entries, frozenset(struck), states, every_unread, self)
+
+    @property
+    def entries(self) -> tuple[Entry, ...]:
+        """Every entry that can be read, struck or not, in order."""
+        note(ENTRIES, self.stamp(ENTRIES))
+        return self._entries
+
+    @property
+    def struck(self) -> frozenset[UUID]:
+        """Ids of what was taken back."""
+        note(ENTRIES, self.stamp(ENTRIES))
+        return self._struck
+
+    @property
+    def unread(self) -> tuple[Unread, ...]:
+        """Entries this version cannot read: shown in the logbook, and nowhere else."""
+        note(ENTRIES, self.stamp(ENTRIES))
+        return self._unread
+
+    @property
+    def first(self) -> Entry:
+        """The entry it begins with, which never changes."""
+        return self._entries[0]
+
+    @cached_property
+    def by_id(self) -> Mapping[UUID, Entry]:
+        """Every entry by its id. What is asked of one by name does not change, so that asking is not noted."""
+        return {entry.id: entry for entry in self._entries}
+
+    @glance
+    def last_day(self) -> date:
+        """The day of the last entry."""
+        return self._entries[-1].at.date()
+
+    @glance
+    def gauge_unit(self) -> Unit:
+        """The unit the gauge in use shows."""
+        return self[FilmDossier].gauge.unit
+
+    @glance
+    def own_settings(self) -> Overrides:
+        """Settings of this inspection alone."""
+        return self[Opening].settings
+
+    @glance
+    def steering(self) -> SteeringSide | None:
+        """The side the steering wheel is on; none without a vehicle."""
+        vehicle = self[Opening].vehicle
+        return vehicle.steering if vehicle else None
 
     @property
     def opening(self) -> Opening:
@@ -212,18 +304,27 @@ class Dossier:
         """Coverage of the film survey in walk order."""
         return list(self._of_film)
 
-    # A page asks for each of these several times, and an inspection does not change under it.
-    @cached_property
+    # A page asks for each of these several times.
+    @kept
     def _by_place(self) -> list[PlaceCoverage]:
         return coverage_by_place(self.day.places(), self._of_film, self.general, parts_covered(self))
 
-    @cached_property
+    @kept
     def _by_station(self) -> list[StationCoverage]:
         return coverage_by_station(self._by_place, self.general, len(self.vehicle.not_fitted))
 
-    @cached_property
+    @kept
     def _of_film(self) -> list[PanelCoverage]:
         return film_coverage(self.vehicle, self.film, self.opening.brief.protocol)
+
+
+def _versions(states: Gathering, before: Dossier | None) -> dict[type[Any], int]:
+    """A number for every state, one that was never given before where it is no longer the same object."""
+    old, parts = (before._versions, before._states.parts()) if before else ({}, {})
+    return {
+        part: old.get(part, UNTOUCHED) if state is parts.get(part) else next(_version)
+        for part, state in states.parts().items()
+    }
 
 
 def gather_dossier(inspection: UUID, entries: Sequence[Entry], unread: Sequence[Unread] = ()) -> Dossier:

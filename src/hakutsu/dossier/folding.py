@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import fields, is_dataclass
 from typing import Any, TypeVar
 from uuid import UUID
 
@@ -17,18 +18,57 @@ _folds: dict[str, list[Fold]] = defaultdict(list)
 _every: list[Fold] = []
 
 
-class Gathering:
-    """What the folds write into: one mutable part per station, made when first asked for."""
+def own_copy(state: Any) -> Any:
+    """A copy of a state that can be folded into: what folds may change is copied, what is frozen is shared."""
+    if isinstance(state, dict):
+        return {key: own_copy(value) for key, value in state.items()}
+    if isinstance(state, list):
+        return [own_copy(one) for one in state]
+    if isinstance(state, set):
+        return set(state)
+    if not is_dataclass(state) or isinstance(state, type) or state.__dataclass_params__.frozen:  # type: ignore[attr-defined]
+        return state
+    copied = object.__new__(type(state))
+    for one in fields(state):
+        setattr(copied, one.name, own_copy(getattr(state, one.name)))
+    return copied
 
-    def __init__(self) -> None:
-        self._parts: dict[type[Any], Any] = {}
+
+class Gathering:
+    """What the folds write into: one mutable part per station, made when first asked for.
+
+    One that goes on from another copies a part when it is first folded into: what was gathered before stays as it was.
+    """
+
+    def __init__(self, before: Gathering | None = None) -> None:
+        self._parts: dict[type[Any], Any] = dict(before._parts) if before else {}
+        self._shared = set(self._parts)
 
     def station(self, part: type[StationT]) -> StationT:
-        """The part of a station, by its class."""
+        """The part of a station, by its class, to be folded into."""
         if part not in self._parts:
             self._parts[part] = part()
+        elif part in self._shared:
+            self._parts[part] = own_copy(self._parts[part])
+            self._shared.discard(part)
         kept: StationT = self._parts[part]
         return kept
+
+    def part(self, part: type[StationT]) -> StationT:
+        """The part of a station, to be read."""
+        kept: StationT = self._parts.get(part) or self._parts.setdefault(part, part())
+        return kept
+
+    def parts(self) -> Mapping[type[Any], Any]:
+        """Every part that was asked for."""
+        return self._parts
+
+    def settled(self, before: Gathering) -> None:
+        """Take over from another the parts that say the same as there."""
+        for part, state in self._parts.items():
+            there = before._parts.get(part)
+            if there is not None and there is not state and there == state:
+                self._parts[part] = there
 
     def __eq__(self, other: object) -> bool:
         """Equal where every part that says anything is."""
@@ -86,9 +126,12 @@ def parted(entries: Iterable[Entry]) -> tuple[list[Entry], list[Unread]]:
     return found, unread
 
 
-def gather(entries: Iterable[Entry], struck: set[UUID]) -> Gathering:
-    """Fold all entries that stand, in the order of the logbook; not those that lie where their kind does not belong."""
-    gathering = Gathering()
+def gather(entries: Iterable[Entry], struck: set[UUID], before: Gathering | None = None) -> Gathering:
+    """Fold all entries that stand, in the order of the logbook; not those that lie where their kind does not belong.
+
+    With `before` they are those that came since, and strike nothing of what was gathered there.
+    """
+    gathering = Gathering(before)
     for entry in entries:
         if entry.id in struck or not belongs(entry.kind, entry.place):
             continue

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import datetime
 from functools import cached_property
-from typing import cast
+from typing import Any, cast
 from uuid import UUID
 
 from hakutsu.core.findings import Finding, merged
@@ -14,6 +14,7 @@ from hakutsu.core.hazards import StandDown, blocking, open_stand_downs
 from hakutsu.core.limitations import Limitation, Unobserved, limitations, unobserved
 from hakutsu.core.stories import Story, stories
 from hakutsu.dossier import Dossier
+from hakutsu.dossier.memo import Leaf, Memo, kept
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.settings import Settings
 from hakutsu.reckoning.cabin import CabinReckoned
@@ -42,9 +43,26 @@ def terms(settings: Settings, gauge: Unit = Unit.UM, steering: SteeringSide | No
 class Reckoning:
     """Everything computed from one dossier: its settings, its stations, and what is drawn from all their findings."""
 
-    def __init__(self, dossier: Dossier, account: Settings | None = None) -> None:
+    def __init__(self, dossier: Dossier, account: Settings | None = None, before: Reckoning | None = None) -> None:
         self.dossier = dossier
-        self.settings = (account or Settings()).overridden(dossier.opening.settings)
+        self._account = account or Settings()
+        same = before is not None and before._account == self._account
+        self.memo: Memo = Memo(self.stamp, before.memo if before is not None and same else None)
+
+    key = "reckoning"
+
+    def stamp(self, leaf: Leaf) -> Any:
+        """How something that can be read stands: equal in two reckonings of an inspection where it is the same."""
+        if not isinstance(leaf, tuple):
+            return self.dossier.stamp(leaf)
+        owner, name = leaf
+        known = {"condition": self.condition, "lives": self.lives, **self.stations}
+        return getattr(known[owner], name)
+
+    @property
+    def settings(self) -> Settings:
+        """Settings of the account, with what this inspection has otherwise."""
+        return self._account.overridden(self.dossier.own_settings)
 
     @cached_property
     def stations(self) -> Mapping[str, StationRules]:
@@ -55,43 +73,41 @@ class Reckoning:
         """The rules of a station, by their class."""
         return cast(StationT, self.stations[rules.key])
 
-    @cached_property
+    @kept
     def findings(self) -> list[Finding]:
         """Every conclusion of every station: all that sheet, stories, condition, search and report read.
 
         What somebody caused themselves is excused; worn parts that no other finding speaks of are told by the lives.
         """
-        every = [one for station in self.stations.values() for one in station.findings()]
+        every = [one for station in self.stations.values() for one in station.found]
         told = merged(self._excused(one) for one in every)
         return told + self.lives.worn_out(told)
 
     def _excused(self, one: Finding) -> Finding:
-        mine = bool(one.evidence) and all(
-            entry in self.entries and self.entries[entry].own_doing for entry in one.evidence
-        )
+        known = self.entries
+        mine = bool(one.evidence) and all(entry in known and known[entry].own_doing for entry in one.evidence)
         return one.excuse("own_doing") if mine and not one.excused else one
 
     def findings_of(self, station: str) -> list[Finding]:
         """The findings of one station."""
         return [one for one in self.findings if one.station == station]
 
-    @cached_property
+    @kept
     def terms(self) -> Terms:
         """Words and units in which this inspection is shown."""
-        vehicle = self.dossier.opening.vehicle
-        return terms(self.settings, self.dossier.film.gauge.unit, vehicle.steering if vehicle else None)
+        return terms(self.settings, self.dossier.gauge_unit, self.dossier.steering)
 
-    @cached_property
-    def entries(self) -> dict[UUID, Entry]:
+    @property
+    def entries(self) -> Mapping[UUID, Entry]:
         """Every entry of the logbook by its id, struck or not."""
-        return {entry.id: entry for entry in self.dossier.entries}
+        return self.dossier.by_id
 
-    @cached_property
+    @kept
     def rules(self) -> RuleSet:
         """The rule set in use."""
         return rule_sets()[self.settings.rules]
 
-    @cached_property
+    @kept
     def limitations(self) -> list[Limitation]:
         """What the circumstances hide."""
         return limitations(self.dossier.day.arrival, self.dossier.day.conditions, self.terms)
@@ -141,7 +157,7 @@ class Reckoning:
         """Every grade against what is usual, and what other stations make of parts."""
         return ConditionReckoned(self)
 
-    @cached_property
+    @kept
     def stories(self) -> list[Story]:
         """Findings of all stations that explain each other; what counts for nothing tells none."""
         return stories([one for one in self.findings if not one.excused])
@@ -151,7 +167,7 @@ class Reckoning:
         """What waits on this vehicle, for the buyer's distance and use."""
         return Lives(self)
 
-    @cached_property
+    @kept
     def proposed_limits(self) -> list[ProposedLimit]:
         """Limits that findings cause, to be taken or dropped."""
         return proposed_limits(self.dossier.follow_ups)
@@ -161,12 +177,12 @@ class Reckoning:
         dossier = self.dossier
         return second_looks(dossier.follow_ups, dossier.general, dossier.hazards, now)
 
-    @cached_property
+    @kept
     def unobserved(self) -> list[Unobserved]:
         """Parts that nobody could look at for want of a lift, or because of where the vehicle stands."""
         return unobserved(self.dossier.day.arrival, self.dossier.day.conditions, self.terms)
 
-    @cached_property
+    @kept
     def stand_downs(self) -> list[StandDown]:
         """Causes raised and not cleared."""
         return open_stand_downs(self.dossier.hazards)

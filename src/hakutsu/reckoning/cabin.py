@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from functools import cached_property
 from typing import ClassVar
 
 from hakutsu.core.cabin import GRADES, inventory_found, looks_found, wear_found
 from hakutsu.core.findings import Finding
 from hakutsu.dossier import CabinDossier
+from hakutsu.dossier.memo import kept
 from hakutsu.entries.cabin import Wear
 from hakutsu.reckoning.station import StationRules, resting_on
 from hakutsu.vehicle.vocabulary import Taste
@@ -28,7 +28,7 @@ class CabinReckoned(StationRules):
         """All that was found inside."""
         return self.found
 
-    @cached_property
+    @kept
     def found(self) -> list[Finding]:
         """Against what is usual, and what was smelt, felt and seen."""
         grades = {part: seen.body for part, seen in self._cabin.wear.items()}

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cached_property
 from typing import TYPE_CHECKING
 
 from hakutsu.core.cabin import GRADES as WEAR
@@ -10,6 +9,7 @@ from hakutsu.core.cabin import against_age, against_distance
 from hakutsu.core.condition import Standing, Stands, rust_stands, standing_of, stands, usual_grade, usual_rust
 from hakutsu.core.life.components import components, pieces
 from hakutsu.core.life.reckon import clocks_of, vehicle_ages
+from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.corners import Grade
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.under import zones
@@ -21,24 +21,25 @@ if TYPE_CHECKING:
 class ConditionReckoned:
     """Grades by piece with where they come from, and the condition of the vehicle against its age."""
 
+    key = "condition"
+
     def __init__(self, reckoning: Reckoning) -> None:
         self._reckoning = reckoning
+        self.memo = reckoning.memo
 
-    @cached_property
+    @kept_as_value
     def derived(self) -> dict[str, tuple[Grade, str]]:
         """Grades that follow from measurements and tries, with the reason; a grade given by hand goes before them."""
-        found = {
-            key: one for station in self._reckoning.stations.values() for key, one in station.part_grades().items()
-        }
+        found = {key: one for station in self._reckoning.stations.values() for key, one in station.graded.items()}
         by_hand = self._reckoning.corners.grades
         return {key: one for key, one in found.items() if key not in by_hand}
 
-    @cached_property
+    @kept_as_value
     def grades(self) -> dict[str, Grade]:
         """Every grade by piece."""
         return {key: grade for key, (grade, _) in self.derived.items()} | self._reckoning.corners.grades
 
-    @cached_property
+    @kept_as_value
     def due(self) -> dict[str, tuple[str, bool]]:
         """What fluids say of something due by the calendar: words, and whether it is settled before paying."""
         found: dict[str, tuple[str, bool]] = {}
@@ -56,7 +57,7 @@ class ConditionReckoned:
             return None
         return vehicle_ages(given)[0][0]
 
-    @cached_property
+    @kept
     def against(self) -> list[Stands]:
         """Every grade against what is usual, the worse first; empty where neither age nor distance is known."""
         if self._known is None:

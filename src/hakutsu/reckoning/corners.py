@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import date
-from functools import cached_property
 from typing import ClassVar
 
 from hakutsu.core.corners.brakes import brake_axle_found, brake_found, fluid_found, fluid_tests_good, pedal_found
@@ -13,6 +12,7 @@ from hakutsu.core.corners.tyres import axle_found, tyre_found
 from hakutsu.core.corners.wheels import set_found, wheel_found
 from hakutsu.core.findings import AXLES, Finding, at, axle_of
 from hakutsu.dossier import CornersDossier
+from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.corners import Grade, Hose, Pipe
 from hakutsu.reckoning.station import StationRules, resting_on
 from hakutsu.vehicle.places import SPARE, WHEELS
@@ -45,13 +45,13 @@ class CornersReckoned(StationRules):
     @property
     def on(self) -> date:
         """The day of the inspection: that of its newest entry."""
-        return self._reckoning.dossier.entries[-1].at.date()
+        return self._reckoning.dossier.last_day
 
-    @cached_property
+    @kept
     def _corners(self) -> CornersDossier:
         return self._reckoning.dossier.corners
 
-    @cached_property
+    @kept
     def tyres(self) -> list[Finding]:
         """Of tyres, each and by axle."""
         rules, mechanics = self._reckoning.rules, self._reckoning.dossier.mechanics
@@ -60,7 +60,7 @@ class CornersReckoned(StationRules):
         axles = axle_found({k: v for k, v in bodies.items() if k in WHEELS}, rules, mechanics)
         return resting_on([*each, *axles], self._corners.tyres, _wheels)
 
-    @cached_property
+    @kept
     def brakes(self) -> list[Finding]:
         """Of brakes, each and by axle."""
         bodies = {wheel: one.body for wheel, one in self._corners.brakes.items()}
@@ -68,7 +68,7 @@ class CornersReckoned(StationRules):
         each = [one for wheel, body in bodies.items() for one in brake_found(wheel, body, regenerative=motor)]
         return resting_on([*each, *brake_axle_found(bodies)], self._corners.brakes, _wheels)
 
-    @cached_property
+    @kept
     def gear(self) -> list[Finding]:
         """Of graded parts, each and left against right; of ride height."""
         graded = {key: one.body for key, one in self._corners.gear.items()}
@@ -81,14 +81,14 @@ class CornersReckoned(StationRules):
             stands, self._corners.heights, _wheels
         )  # fmt: skip
 
-    @cached_property
+    @kept
     def wheels(self) -> list[Finding]:
         """Of wheels and how they are held."""
         bodies = {wheel: one.body for wheel, one in self._corners.wheels.items()}
         each = [one for wheel, body in bodies.items() for one in wheel_found(wheel, body)]
         return resting_on([*each, *set_found(bodies)], self._corners.wheels, _wheels)
 
-    @cached_property
+    @kept_as_value
     def fluid(self) -> list[Finding]:
         """Of the brake fluid."""
         seen = self._corners.fluid
@@ -99,7 +99,7 @@ class CornersReckoned(StationRules):
         """Whether the brake fluid was tested, and is good."""
         return self._corners.fluid is not None and fluid_tests_good(self._corners.fluid.body)
 
-    @cached_property
+    @kept
     def pedal(self) -> list[Finding]:
         """Of pedal and parking brake."""
         seen, brakes = self._corners.pedal, {wheel: one.body for wheel, one in self._corners.brakes.items()}
@@ -123,7 +123,7 @@ class CornersReckoned(StationRules):
         """Those of the brakes as a whole."""
         return [*self.fluid, *self.pedal]
 
-    @cached_property
+    @kept_as_value
     def grades(self) -> dict[str, Grade]:
         """Grades by piece: as they were given; hoses and pipes as they were seen, pipes by the worst."""
         found = {}
@@ -137,7 +137,7 @@ class CornersReckoned(StationRules):
             found["brake_pipes"] = max(pipes, key=GRADES.index)
         return found | {key: one.body.grade for key, one in self._corners.gear.items()}
 
-    @cached_property
+    @kept_as_value
     def out(self) -> dict[str, str]:
         """Why tyres (by wheel) and brakes (by axle) are done with, whatever their thickness."""
         found: dict[str, list[str]] = {}

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import datetime
-from functools import cached_property
 from typing import ClassVar
 
 from hakutsu.core.engine.after import AgainAfter, after_drive
@@ -31,6 +30,7 @@ from hakutsu.core.estimate import Estimate
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.limitations import proven_cold
 from hakutsu.dossier import EngineDossier
+from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.engine import BaySign
 from hakutsu.entries.envelope import Entry
@@ -74,7 +74,7 @@ class EngineReckoned(StationRules):
         arrival = self._reckoning.dossier.day.arrival
         return arrival.surroundings_c if arrival is not None else None
 
-    @property
+    @kept_as_value
     def samples(self) -> list[Sample]:
         """Coolant readings of the run."""
         return [
@@ -83,19 +83,19 @@ class EngineReckoned(StationRules):
             if one.body.coolant_c is not None
         ]
 
-    @property
-    def _start_c(self) -> float | None:
+    @kept_as_value
+    def start_c(self) -> float | None:
         """Coolant before the start [°C], as noted with it or on arrival."""
         noted = self._engine.start.body.coolant_c if self._engine.start else None
         arrival = self._reckoning.dossier.day.arrival
         return arrival.engine_c if noted is None and arrival is not None and self.cold is not None else noted
 
-    @cached_property
+    @kept
     def warm_up(self) -> WarmUp | None:
         """The fitted course, or none from too few samples."""
-        return warm_up(self.samples, self._start_c)
+        return warm_up(self.samples, self.start_c)
 
-    @cached_property
+    @kept
     def verdict(self) -> WarmUpVerdict:
         """What the run says so far."""
         facts = self._reckoning.dossier.mechanics
@@ -116,7 +116,7 @@ class EngineReckoned(StationRules):
         started = self._engine.start.entry.at if self._engine.start else None
         return RunSoFar(read, None if started is None else (now - started).total_seconds() / 60)
 
-    @cached_property
+    @kept
     def oil(self) -> OilVerdict | None:
         """What oil pressures say; a reading without coolant is as hot as the one before it."""
         read, last = list[OilReading](), None
@@ -126,7 +126,7 @@ class EngineReckoned(StationRules):
                 read.append(OilReading(one.rpm, one.oil_bar, last))
         return oil_verdict(read)
 
-    @cached_property
+    @kept
     def idle(self) -> IdleVerdict | None:
         """What the newest speeds at idle say."""
         if not self._engine.idles:
@@ -136,7 +136,7 @@ class EngineReckoned(StationRules):
             body.rpm, body.hertz, warm=body.warm, switched=body.switched, carburettor=body.carburettor
         )  # fmt: skip
 
-    @cached_property
+    @kept_as_value
     def run_found(self) -> list[Finding]:
         """What standing, the start, looks, idle and oil pressure say."""
         day, engine = self._reckoning.dossier.day, self._engine
@@ -155,12 +155,12 @@ class EngineReckoned(StationRules):
             told += _seen([found(WARMED[self.verdict.warming], BAY_PLACE, words)], *sampled)
         return told
 
-    @cached_property
+    @kept_as_value
     def bay_found(self) -> list[Finding]:
         """What signs under the bonnet say."""
         return _seen(bay_found(self._engine.bay.body), self._engine.bay.entry) if self._engine.bay else []
 
-    @cached_property
+    @kept_as_value
     def fluids_found(self) -> list[Finding]:
         """What the fluids say."""
         looks = self._engine.fluids
@@ -169,7 +169,7 @@ class EngineReckoned(StationRules):
             for finding in _seen([one.finding], *(looks[key].entry for key in one.fluids if key in looks))
         ]  # fmt: skip
 
-    @cached_property
+    @kept_as_value
     def electric_found(self) -> list[Finding]:
         """What air-conditioning, heater, battery and pack say."""
         told: list[Finding] = []
@@ -181,7 +181,7 @@ class EngineReckoned(StationRules):
             told += _seen(pack_found(self.pack[0], self._engine.pack.body.health), self._engine.pack.entry)
         return told
 
-    @cached_property
+    @kept
     def after_drive(self) -> list[AgainAfter]:
         """What is looked at again after the drive, and what is still to be."""
         dossier, engine = self._reckoning.dossier, self._engine
@@ -217,7 +217,7 @@ class EngineReckoned(StationRules):
             found["gearbox_automatic"] = (Grade.WORN, burnt[0])
         return found
 
-    @cached_property
+    @kept_as_value
     def fluids(self) -> list[FluidFound]:
         """What the fluids say, together where they count together."""
         looks = {key: one.body for key, one in self._engine.fluids.items()}
@@ -230,7 +230,7 @@ class EngineReckoned(StationRules):
         power = mechanics.power.value
         return [key for key, row in table.items() if power == UNKNOWN or power in row.get("fits", (power,))]
 
-    @cached_property
+    @kept
     def air(self) -> AirVerdict | None:
         """What the vent says."""
         if self._engine.air is None:
@@ -246,7 +246,7 @@ class EngineReckoned(StationRules):
             return None
         return heater(body.heater_c, engine_warm=body.engine_warm)
 
-    @cached_property
+    @kept
     def battery(self) -> list[Said]:
         """What each number of the battery says."""
         if self._engine.battery is None:
@@ -266,7 +266,7 @@ class EngineReckoned(StationRules):
             found.append(conductance(body.measured, body.rated))
         return found
 
-    @cached_property
+    @kept
     def pack(self) -> tuple[list[Said], Estimate | None]:
         """What the cells say, and the health to be expected at this age."""
         if self._engine.pack is None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cached_property
 from math import log2
 from typing import TYPE_CHECKING, ClassVar
 from uuid import UUID
@@ -33,6 +32,7 @@ from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.limitations import dirt_sd_um
 from hakutsu.dossier import Dossier, KeptReading
+from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.shell import shell
@@ -77,7 +77,7 @@ class FilmReckoned(StationRules):
 
     key: ClassVar[str] = "film"
 
-    @cached_property
+    @kept
     def gauge_fits(self) -> tuple[Fit | None, Fit | None]:
         """Offset and gain of the gauge from its verification at the start and at the end."""
         found = []
@@ -87,12 +87,12 @@ class FilmReckoned(StationRules):
             found.append(fit_gauge(kept.at, checks, parameters().verifying) if kept else None)
         return found[0], found[1]
 
-    @cached_property
+    @kept
     def gauge_verified(self) -> Verified:
         """How far the gauge was verified."""
         return verified(*self.gauge_fits, parameters().verifying)
 
-    @cached_property
+    @kept_as_value
     def survey(self) -> FilmSurvey:
         """The film survey of this vehicle, corrected by the verification; panels never read are part of it."""
         dossier, vehicle = self._reckoning.dossier, self._reckoning.dossier.vehicle
@@ -103,9 +103,9 @@ class FilmReckoned(StationRules):
             for r in dossier.film.readings
         ]
         cues: dict[str, list[CueLooked]] = {}
-        for kept in dossier.film.cues.values():
-            if kept.body.cue in cue_kinds():
-                cues.setdefault(kept.panel, []).append(CueLooked(kept.body.cue, kept.body.there))
+        for cue in dossier.film.cues.values():
+            if cue.body.cue in cue_kinds():
+                cues.setdefault(cue.panel, []).append(CueLooked(cue.body.cue, cue.body.there))
         bay = dossier.engine.bay.body if dossier.engine.bay else None
         below = below_cues({key: one.body for key, one in dossier.under.zones.items()}, bay)
         mine = set(vehicle.panel_keys())
@@ -130,22 +130,22 @@ class FilmReckoned(StationRules):
         """A panel's readings, corrected by the verification, oldest first."""
         return [o for o in self.survey.observations if o.panel == panel]
 
-    @cached_property
+    @kept
     def model(self) -> FilmModel:
         """The survey under the model; all schools share its evidence."""
         return FilmModel(self.survey, parameters())
 
-    @cached_property
+    @kept
     def analysis(self) -> FilmAnalysis:
         """The film analysis by the school of the declared finish, worded in the reader's terms."""
         return analyse_model(self.model, terms=self._reckoning.terms)
 
-    @cached_property
+    @kept
     def schools(self) -> dict[str, dict[School, Judged]]:
         """Every panel read, as each school judges it."""
         return schools_side_by_side(self.model, terms=self._reckoning.terms)
 
-    @cached_property
+    @kept
     def next_spot(self) -> NextSpot | None:
         """Where a reading is expected to tell most, or none when more would hardly change the words."""
         return advice(self.model, prior_finish(self.analysis.school, self.survey.finish))
@@ -177,11 +177,11 @@ class FilmReckoned(StationRules):
         result = self.analysis.panel(panel)
         if result is None or result.probabilities is None:
             return found
-        for kept in self._reckoning.dossier.film.cues_on(panel):
-            one = CueLooked(kept.body.cue, kept.body.there)
+        for cue in self._reckoning.dossier.film.cues_on(panel):
+            one = CueLooked(cue.body.cue, cue.body.there)
             if one in looked:
                 before = without(result.probabilities, looked, one)
-                found[kept.entry] = (sum(before[s] for s in PAINTED_AGAIN), result.altered)
+                found[cue.entry] = (sum(before[s] for s in PAINTED_AGAIN), result.altered)
         return found
 
     def findings(self) -> list[Finding]:

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from functools import cached_property
 from typing import ClassVar
 
 from hakutsu.core.findings import Finding
 from hakutsu.core.functions import FunctionStatus, Status, function_found, function_status, lamp_found, piece_of
 from hakutsu.dossier import FunctionsDossier
+from hakutsu.dossier.memo import kept
 from hakutsu.entries.claims import ClaimKind
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.functions import LampKind
@@ -50,7 +50,7 @@ class FunctionsReckoned(StationRules):
         """What wants another try."""
         return [one.name for one, _ in self.retests]
 
-    @cached_property
+    @kept
     def statuses(self) -> list[tuple[Equipment, FunctionStatus]]:
         """Everything fitted, in the order of the list."""
         items = self._functions.items(self._reckoning.dossier.vehicle.doors)

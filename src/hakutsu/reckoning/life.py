@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
-from functools import cached_property
 from typing import TYPE_CHECKING
 
 from hakutsu.core.costs import cost_table
@@ -25,8 +24,11 @@ from hakutsu.core.life.reckon import (
 )
 from hakutsu.core.life.worn import Corners, worn_jobs
 from hakutsu.core.negotiation import Priced, Sheet, items, negotiation
+from hakutsu.dossier import CornersDossier
+from hakutsu.dossier.memo import Memo, kept, kept_as_value
 from hakutsu.entries.corners import PartProof
 from hakutsu.entries.money import BLENDS, CLAIMS, JOBS, MARKS
+from hakutsu.entries.opening import Brief
 from hakutsu.vehicle.mechanics import Power
 from hakutsu.vehicle.vocabulary import Consequence
 
@@ -42,24 +44,46 @@ NAMED = 5
 class Lives:
     """Everything that waits on a vehicle; `km_per_year` and `future` stand in for the buyer's, to see what they do."""
 
+    key = "lives"
+
     def __init__(
         self, reckoning: Reckoning, km_per_year: float | None = None, future: tuple[str, ...] | None = None
     ) -> None:
         self._reckoning = reckoning
-        self._corners = reckoning.dossier.corners
-        brief = reckoning.dossier.opening.brief
-        self.assumed = km_per_year is None and brief.km_per_year is None
-        self.km_per_year = float(
-            km_per_year or brief.km_per_year or grade_table()["unknown"]["buyer_km_per_year"]
-        )  # fmt: skip
-        self.future = brief.use_factors if future is None else future
+        self._tried = km_per_year, future
+        tries = km_per_year is not None or future is not None
+        self.memo = Memo(reckoning.stamp) if tries else reckoning.memo
+
+    @property
+    def _corners(self) -> CornersDossier:
+        return self._reckoning.dossier.corners
+
+    @property
+    def _brief(self) -> Brief:
+        return self._reckoning.dossier.opening.brief
+
+    @property
+    def assumed(self) -> bool:
+        """Whether nobody said how far the buyer drives."""
+        return self._tried[0] is None and self._brief.km_per_year is None
+
+    @property
+    def km_per_year(self) -> float:
+        """The buyer's distance in a year [km]."""
+        usual = grade_table()["unknown"]["buyer_km_per_year"]
+        return float(self._tried[0] or self._brief.km_per_year or usual)
+
+    @property
+    def future(self) -> tuple[str, ...]:
+        """Uses to come, by their keys."""
+        return self._brief.use_factors if self._tried[1] is None else self._tried[1]
 
     @property
     def on(self) -> date:
         """The day from which time is counted."""
         return self._reckoning.corners.on
 
-    @cached_property
+    @kept_as_value
     def given(self) -> Given:
         """All that lives are reckoned from."""
         mechanics = self._reckoning.dossier.mechanics
@@ -85,7 +109,7 @@ class Lives:
         at = "" if body.at_km is None else f"at {{distance {body.at_km}}}"
         return Proof(km, years, " ".join(word for word in ("new", body.when, at, f"({body.proof})") if word))
 
-    @cached_property
+    @kept
     def jobs(self) -> list[Job]:
         """Every job, the earliest first."""
         rules, corners = self._reckoning.rules, self._corners
@@ -119,7 +143,7 @@ class Lives:
         words, settle = said[job.key]
         return replace(job, due=0.0, settle=settle, basis=Basis.MEASURED, reasons=(words, *job.reasons[1:]))
 
-    @cached_property
+    @kept
     def prices(self) -> dict[str, Price]:
         """What every job of the cost table usually costs: the middle of its range."""
         settings = self._reckoning.settings
@@ -141,19 +165,19 @@ class Lives:
         """Jobs found that are due now, to be settled before paying."""
         return [job for job in self.jobs if job.settle]
 
-    @cached_property
+    @kept
     def _charged_now(self) -> set[str]:
         """Jobs that the negotiation sheet settles: they are not charged a second time below."""
         return {line.item.subject for line in self.sheet.treated(Consequence.SETTLE) if line.item.code == JOBS}
 
-    @cached_property
+    @kept
     def spending(self) -> list[Spending]:
         """Spending within 12, 24 and 36 months after what is settled now was done: one defect is charged once."""
         return spending(
             [without_found(job) if job.key in self._charged_now else job for job in self.jobs], self.prices
         )  # fmt: skip
 
-    @cached_property
+    @kept
     def sheet(self) -> Sheet:
         """The negotiation sheet: every finding that is on it by the one rule."""
         brief = self._reckoning.dossier.opening.brief
@@ -184,12 +208,12 @@ class Lives:
             return Priced(JOBS, key, words, self.prices[finding.job].total)
         return None
 
-    @cached_property
+    @kept
     def _marked(self) -> dict[str, float]:
         """Expected cost of putting right the marks of each part."""
         return {one.part: one.cost.expected for one in self._reckoning.outside.costs.parts}
 
-    @cached_property
+    @kept
     def _by_key(self) -> dict[str, Job]:
         return {job.key: job for job in self.jobs}
 
@@ -214,7 +238,7 @@ class Lives:
                 part = job.key.partition(":")[0]
                 mine += [one.entry.id for key, one in dossier.corners.gear.items() if key.partition(":")[0] == part]
                 facts = dossier.facts.entry
-                mine = mine or ([facts.id] if facts is not None else [dossier.entries[0].id])
+                mine = mine or ([facts.id] if facts is not None else [dossier.first.id])
                 words = f"{job.name}: due now"
                 seen.append(found("life.worn_out", job.key, words, job.reasons[:1], job=job.key).seen_in(*mine))
         return seen
@@ -224,7 +248,7 @@ class Lives:
         """Parts not reckoned, because it is not told whether the vehicle has them: what is spent is too low."""
         return not_told(self.given.mechanics)
 
-    @cached_property
+    @kept
     def unknown(self) -> list[str]:
         """What is not known and makes this wide, in words."""
         found = []

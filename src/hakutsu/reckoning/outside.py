@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from math import hypot
 from typing import ClassVar
 
@@ -28,6 +27,7 @@ from hakutsu.core.film import Observation, State, parameters, polish_headroom
 from hakutsu.core.findings import Finding, found
 from hakutsu.dossier import BodyDossier
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.memo import kept
 from hakutsu.entries.body import Blemish, BlemishKind, Event, Glass
 from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.panels import panels
@@ -86,7 +86,7 @@ class Outside(StationRules):
         marks = [mark.entry.id for mark in self._body.blemishes.values() if mark.place in (settled or {mark.place})]
         return [found("body.blends", "body", words, (names,), consequence=asked).seen_in(*marks)]
 
-    @cached_property
+    @kept
     def patches(self) -> Mapping[str, Patch]:
         """The skin of this vehicle."""
         vehicle = self._reckoning.dossier.vehicle
@@ -142,7 +142,7 @@ class Outside(StationRules):
         patch = self.patches.get(mark.place)
         return hail_class(mark.body, patch.area_cm2) if mark.body.kind is BlemishKind.HAIL and patch else None
 
-    @cached_property
+    @kept
     def costs(self) -> Costs:
         """What putting all blemishes right costs."""
         return self.cost_of(self._body.blemishes.values())
@@ -156,7 +156,7 @@ class Outside(StationRules):
         settings = self._reckoning.settings
         return costs(wanted, self._painted_neighbours, cost_table(settings.costs), settings.labour_rate)
 
-    @cached_property
+    @kept
     def _painted_neighbours(self) -> dict[str, list[str]]:
         """Metal panels in the same plane that each panel touches, the largest first."""
         vehicle, known = self._reckoning.dossier.vehicle, panels()
@@ -174,7 +174,7 @@ class Outside(StationRules):
             for panel, others in neighbours(self.patches).items()
         }
 
-    @cached_property
+    @kept
     def contacts(self) -> list[Contact]:
         """Contacts joined by the inspector, then those proposed."""
         marks = self._body.blemishes
@@ -184,12 +184,12 @@ class Outside(StationRules):
         ]
         return [*joined, *(Contact(group) for group in proposed_events(self._body, self.patches))]
 
-    @cached_property
+    @kept
     def fits(self) -> dict[str, FitFound]:
         """What the fit of every panel says."""
         return fit_found(self._body.fits)
 
-    @cached_property
+    @kept
     def odd_marks(self) -> dict[str, str]:
         """Panes with a date mark unlike that of the others, with the others' mark."""
         return odd_marks(self._body.glass)

@@ -11,6 +11,7 @@ from uuid import UUID
 
 from hakutsu.core.findings import Finding
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.memo import Memo, note, unnoted
 from hakutsu.entries.corners import Grade
 
 if TYPE_CHECKING:
@@ -27,6 +28,27 @@ class StationRules:
 
     def __init__(self, reckoning: Reckoning) -> None:
         self._reckoning = reckoning
+
+    @property
+    def memo(self) -> Memo:
+        """What the reckoning has computed."""
+        return self._reckoning.memo
+
+    @property
+    def found(self) -> list[Finding]:
+        """Its findings, kept by what they rest on."""
+        return self._valued("found", self.findings)
+
+    @property
+    def graded(self) -> Mapping[str, tuple[Grade, str]]:
+        """Its grades of parts, kept by what they rest on."""
+        return self._valued("graded", self.part_grades)
+
+    def _valued(self, name: str, compute: Callable[[], T]) -> T:
+        with unnoted():
+            value = self.memo.get((self.key, name), compute)
+        note((self.key, name), value)
+        return value
 
     def findings(self) -> list[Finding]:
         """Everything its rules found, each with the entries it rests on."""
@@ -48,6 +70,7 @@ class StationRules:
 
 _known: dict[str, type[StationRules]] = {}
 StationT = TypeVar("StationT", bound=StationRules)
+T = TypeVar("T")
 
 
 @cache

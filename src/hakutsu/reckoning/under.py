@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import cached_property
 from typing import ClassVar
 
 from hakutsu.core.findings import Finding
@@ -11,6 +10,7 @@ from hakutsu.core.under.leaks import LeakFound, leak_found, linked
 from hakutsu.core.under.zones import uneven, zone_found
 from hakutsu.dossier import UnderDossier
 from hakutsu.dossier.body import Seen
+from hakutsu.dossier.memo import kept
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.under import Exhaust, Leak
 from hakutsu.reckoning.station import StationRules, resting_on
@@ -39,7 +39,7 @@ class UnderReckoned(StationRules):
         ]
         return [*self.zones, *leaks]
 
-    @cached_property
+    @kept
     def zones(self) -> list[Finding]:
         """Findings of every zone looked at, and between twins."""
         looks = {key: seen.body for key, seen in self._under.zones.items()}
@@ -49,7 +49,7 @@ class UnderReckoned(StationRules):
             both, self._under.zones, lambda zone: [zone, zones()[zone].twin or zone]
         )  # fmt: skip
 
-    @cached_property
+    @kept
     def leaks(self) -> list[LeakFound]:
         """Every leak over all its looks, with what it explains; what was done at its place in between weakens it."""
         engine, corners = self._reckoning.dossier.engine, self._reckoning.dossier.corners
