@@ -128,7 +128,7 @@ class Answers(WebCase):
             answer = self.client.put(f"/inspections/{inspection}/pictures/{inspection}?name=a.jpg", content=b"x")
         self.assertEqual(answer.status_code, 507)
         self.assertEqual(list(self.client.app.state.desk.pictures.root.glob("*/*")), [])
-        self.assertEqual(self.logbook.lengths()[inspection], 2)
+        self.assertEqual(self.logbook.ends()[inspection].seq, 2)
 
 
 class Entries(WebCase):
@@ -141,7 +141,7 @@ class Entries(WebCase):
         )
         self.assertEqual(answer.status_code, 200, answer.text)
         self.assertEqual(answer.json()["acknowledged"], [str(good.id)])
-        self.assertEqual(self.logbook.lengths()[inspection], 3)
+        self.assertEqual(self.logbook.ends()[inspection].seq, 3)
         (one,) = answer.json()["refused"]
         return one
 

@@ -57,7 +57,7 @@ class Timers(RoundCase):
         lost = uuid4()
         self.logbook.open_inspection(lost, NOON)
         self.write("general.seen", Seen(text="salt"), place="rear")
-        self.assertNotIn(lost, self.logbook.lengths())
+        self.assertNotIn(lost, self.logbook.ends())
         for path in ("/", "/search?q=salt"):
             self.assertEqual(self.client.get(path).status_code, 200)
 

@@ -8,16 +8,18 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from datetime import datetime
 from pathlib import Path
-from typing import Any
+from typing import NamedTuple
 from uuid import UUID
 
 from pydantic import ValidationError
-from sqlalchemy import Engine, Row, case, func, select, text
+from sqlalchemy import Engine, Row, func, select, text
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
 from hakutsu.entries import Draft, Entry, Unread
+from hakutsu.entries.envelope import FIRST_HASH
 from hakutsu.logbook.adding import Acknowledged, Refused, Signed, add, look_at, shown_to, tip
+from hakutsu.logbook.changes import Changes
 from hakutsu.logbook.library import Library
 from hakutsu.logbook.tables import EntryRow, InspectionRow, SettingRow
 from hakutsu.logbook.trouble import DataTrouble
@@ -31,11 +33,19 @@ class ImportUnderWay(DataTrouble):
     """Entries are being imported into this inspection: it takes others when that is done."""
 
 
+class End(NamedTuple):
+    """The last entry of a logbook: its number, 0 where there is none, and its hash."""
+
+    seq: int
+    hash: str
+
+
 class Logbook:
     """Inspections and their entries. Entries are only ever added."""
 
     def __init__(self, engine: Engine) -> None:
         self.engine = engine
+        self.changes = Changes(engine)
         self.library = Library(engine)  # what is kept from one inspection to the next
         self.words = SearchWords(engine)
 
@@ -92,9 +102,7 @@ class Logbook:
 
     def holds(self, inspection: UUID) -> bool:
         """True if the inspection exists."""
-        with Session(self.engine) as session:
-            row = session.get(InspectionRow, str(inspection))
-            return row is not None and row.importing_from != 0
+        return self.end(inspection) is not None
 
     def opened_at(self, inspection: UUID) -> str:
         """When an inspection was opened, as it is stored; empty where there is none."""
@@ -136,34 +144,53 @@ class Logbook:
 
     def tip(self, inspection: UUID) -> str:
         """Hash of the last entry: it changes when, and only when, the logbook does."""
+        return (self.end(inspection) or End(0, FIRST_HASH)).hash
+
+    def end(self, inspection: UUID) -> End | None:
+        """The last entry that is shown, as number and hash; none where there is no such inspection."""
+        return self.changes.kept(("end", inspection), lambda: self._end(inspection))
+
+    def _end(self, inspection: UUID) -> End | None:
         with Session(self.engine) as session:
-            return tip(session, inspection, shown_to(session, inspection))[1]
+            row = session.get(InspectionRow, str(inspection))
+            if row is None or row.importing_from == 0:
+                return None
+            return End(*tip(session, inspection, row.importing_from))
+
+    def ends(self) -> dict[UUID, End]:
+        """The last entry of every inspection that has one."""
+        return self.changes.kept("ends", self._ends)
+
+    def _ends(self) -> dict[UUID, End]:
+        last = (
+            select(func.max(EntryRow.seq))
+            .where(EntryRow.inspection_id == InspectionRow.id)
+            .where(EntryRow.seq <= func.coalesce(InspectionRow.importing_from, EntryRow.seq))
+            .correlate(InspectionRow)
+            .scalar_subquery()
+        )
+        rows = select(InspectionRow.id, EntryRow.seq, EntryRow.hash).join(
+            EntryRow, (EntryRow.inspection_id == InspectionRow.id) & (EntryRow.seq == last)
+        )
+        with Session(self.engine) as session:
+            return {UUID(row.id): End(row.seq, row.hash) for row in session.execute(rows)}
 
     def tips(self) -> dict[UUID, str]:
         """Hash of the last entry of every inspection that has one."""
-        ends = _ends().subquery()
-        with Session(self.engine) as session:
-            rows = session.execute(
-                select(EntryRow.inspection_id, EntryRow.hash).join(
-                    ends, (EntryRow.inspection_id == ends.c.inspection_id) & (EntryRow.seq == ends.c.seq)
-                )
-            )
-            return {UUID(inspection): tip for inspection, tip in rows}
-
-    def lengths(self) -> dict[UUID, int]:
-        """Number of the last entry of every inspection that has one."""
-        with Session(self.engine) as session:
-            return {UUID(row.inspection_id): row.seq for row in session.execute(_ends())}
+        return {inspection: end.hash for inspection, end in self.ends().items()}
 
     def entries(self, inspection: UUID) -> list[Entry]:
         """All entries of an inspection that can be read, in order, struck ones included."""
         return self.read(inspection)[0]
 
-    def read(self, inspection: UUID) -> tuple[list[Entry], list[Unread]]:
-        """All entries of an inspection in order, struck ones included: those this version can read, and the others."""
+    def read(self, inspection: UUID, after: int = 0) -> tuple[list[Entry], list[Unread]]:
+        """All entries of an inspection in order, struck ones included: those this version can read, and the others.
+
+        Those behind the number `after`.
+        """
         found: list[Entry] = []
         unread: list[Unread] = []
-        for row in self.rows(inspection):
+        for row in self.rows(inspection, after):
             try:
                 found.append(entry_of(inspection, row))
             except (ValueError, RecursionError) as error:
@@ -183,17 +210,20 @@ class Logbook:
     @property
     def account(self) -> str:
         """Name under which the one local account signs its entries; empty until given, or where it cannot be read."""
+        return self.changes.kept("account", self._account)
+
+    @account.setter
+    def account(self, name: str) -> None:
+        with self.writing() as session:
+            session.merge(SettingRow(key=ACCOUNT, value=name))
+
+    def _account(self) -> str:
         with Session(self.engine) as session:
             try:
                 row = session.get(SettingRow, ACCOUNT)
             except DBAPIError:
                 return ""
             return str(row.value) if row else ""
-
-    @account.setter
-    def account(self, name: str) -> None:
-        with self.writing() as session:
-            session.merge(SettingRow(key=ACCOUNT, value=name))
 
     def mentions(self, sha256: str) -> bool:
         """Whether any entry, struck or not, names a file by its hash."""
@@ -212,17 +242,6 @@ def _why(error: Exception) -> str:
     first = error.errors()[0]
     where = ".".join(str(part) for part in first["loc"])
     return f"{where}: {first['msg'].removeprefix('Value error, ')}"
-
-
-def _ends() -> Any:
-    """The number of the last entry shown of every inspection."""
-    shown = case((InspectionRow.importing_from.is_(None), True), else_=EntryRow.seq <= InspectionRow.importing_from)
-    return (
-        select(EntryRow.inspection_id, func.max(EntryRow.seq).label("seq"))
-        .join(InspectionRow, InspectionRow.id == EntryRow.inspection_id)
-        .where(shown)
-        .group_by(EntryRow.inspection_id)
-    )
 
 
 def entry_of(inspection: UUID, row: Row[tuple[int, str, str, int, str]]) -> Entry:

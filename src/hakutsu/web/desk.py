@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import logging
-from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -19,11 +18,12 @@ from hakutsu.dossier import Dossier, gather_dossier
 from hakutsu.entries.settings import Settings
 from hakutsu.logbook import Integrity, Logbook
 from hakutsu.logbook.pictures import PictureFiles
+from hakutsu.logbook.store import End
 from hakutsu.logbook.trouble import words
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.background import Background
+from hakutsu.web.held import Held, HeldReckonings
 
-KEPT = 32
 UNNAMED = "inspector"
 INTEGRITY = "logbook check"
 Done = TypeVar("Done")
@@ -47,7 +47,7 @@ class Desk:
         self.pictures = pictures
         self.background = Background()
         self.integrity = Integrity(logbook)
-        self._kept: OrderedDict[tuple[UUID, str], Reckoning] = OrderedDict()
+        self._held = HeldReckonings()
         self._unwatched: dict[UUID, int] = {}  # inspections without a running timer, at their last entry
         self._lock = Lock()
 
@@ -66,29 +66,43 @@ class Desk:
         return datetime.now(UTC)
 
     def reckoning(self, inspection: UUID) -> Reckoning:
-        """Reckoning of an inspection; an unchanged logbook is not reckoned twice.
+        """Reckoning of an inspection as it stands; what its last entries do not touch is not reckoned again.
 
         Raises
         ------
         HTTPException
             404 if there is no such inspection.
         """
-        if not self.logbook.holds(inspection):
+        end = self.logbook.end(inspection)
+        if end is None:
             raise HTTPException(404, "There is no inspection at this address.")
         settings = self.settings
-        key = (inspection, f"{self.logbook.tip(inspection)} {settings.key}")
-        with self._lock:
-            if key in self._kept:
-                self._kept.move_to_end(key)
-                return self._kept[key]
-        reckoning = self.reckoned(inspection)
-        if reckoning.dossier.opening.vehicle is None:
+        held = self._held.newest(inspection)
+        if held is None or held.end != end or held.settings is not settings:
+            with self._held.alone(inspection):  # who waited finds what was made meanwhile
+                held = self._held.newest(inspection)
+                if held is None or held.settings is not settings or not _reaches(held.end, end):
+                    held = self._going_on(inspection, end, held)
+                    self._held.keep(inspection, held)
+        if held.reckoning.dossier.opening.vehicle is None:
             raise HTTPException(404, "This inspection has no vehicle yet.")
-        with self._lock:
-            self._kept[key] = reckoning
-            while len(self._kept) > KEPT:
-                self._kept.popitem(last=False)
-        return reckoning
+        return held.reckoning
+
+    def _going_on(self, inspection: UUID, end: End, held: Held | None) -> Held:
+        """The reckoning at an entry, from an earlier one where the logbook goes on from there."""
+        settings = self.settings
+        if held is not None and held.end.seq and held.end.seq <= end.seq:
+            entries, unread = self.logbook.read(inspection, held.end.seq - 1)
+            first = next((one.hash for one in entries if one.seq == held.end.seq), None)
+            if first == held.end.hash:
+                more = entries[1:]
+                dossier = held.reckoning.dossier
+                if more or unread:
+                    dossier = dossier.with_more(more, unread)
+                last = more[-1] if more else None
+                reached = End(last.seq, last.hash) if last is not None and last.seq >= end.seq else end
+                return Held(reached, settings, Reckoning(dossier, settings, held.reckoning))
+        return Held(end, settings, self.reckoned(inspection))
 
     def reckoned(self, inspection: UUID) -> Reckoning:
         """The same made anew and not kept, for going through all inspections; it may have no vehicle yet."""
@@ -117,10 +131,11 @@ class Desk:
         """Inspections with a timer running; one whose logbook has not changed is not looked into twice."""
         found = []
         try:
-            lengths = self.logbook.lengths()
+            ends = self.logbook.ends()
         except DBAPIError:
             return []  # a page that can be shown is shown without the timers of others
-        for inspection, last in lengths.items():
+        for inspection, end in ends.items():
+            last = end.seq
             if self._unwatched.get(inspection) == last:
                 continue
             dossier = self.attempt(inspection, self._watched)
@@ -129,6 +144,11 @@ class Desk:
             elif dossier is False:
                 self._unwatched[inspection] = last
         return found
+
+
+def _reaches(held: End, end: End) -> bool:
+    """Whether one logbook's end is that of another, or lies behind it: another thread may have seen a later one."""
+    return held == end or held.seq > end.seq
 
 
 def _desk(request: Request) -> Desk:
