@@ -21,8 +21,8 @@ from hakutsu.logbook.pictures import PictureFiles
 ESTATE = f"/inspections/{demo_id('estate')}"
 PAGES = (
     "/round", "/place/bay", "/film", "/film?drawing=sheet", "/outside/blemishes", "/outside/rust", "/corners", "/under",
-    "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/life/calendar", "/life/money", "/life/sheet",
-    "/life/condition", "/pictures", "/logbook", "/runsheet", "/report",
+    "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/life/calendar", "/life/money",
+    "/life/sheet", "/life/condition", "/pictures", "/logbook", "/runsheet", "/report",
 )  # fmt: skip
 ENTRIES = {
     "place": ("general.seen", 1, {"station": "general", "text": "seen again"}, "bay", {"place": "bay"}),
@@ -86,7 +86,8 @@ def pages(server: Server) -> None:
                 server._settle()
                 used.append(server.processor() - before)
             after = sorted(used)[3]
-            print(f"{path:22} {len(bodies[f'/{i}']):8} {plain / 20:7.2f} {same / 20:10.2f} {same / plain:6.1f} {after:15.1f}")
+            size = len(bodies[f"/{i}"])
+            print(f"{path:22} {size:8} {plain / 20:7.2f} {same / 20:10.2f} {same / plain:6.1f} {after:15.1f}")
 
 
 def follow(view: str) -> str:
@@ -103,7 +104,7 @@ def entries(server: Server) -> None:
         acknowledged, fragments = [], []
         for number in range(9):
             at = [server.processor()]
-            status, _ = server.ask("POST", f"{ESTATE}/entries", {"entries": [entry(view, number)], "view": view})
+            status, _ = server.ask("POST", f"{ESTATE}/entries", {"entries": [entry(view, number)]})
             assert status == 200
             server._settle()
             at.append(server.processor())

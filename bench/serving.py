@@ -50,7 +50,8 @@ class Server:
 
     def processor(self) -> float:
         """Processor time so far [ms]."""
-        return sum(_task(task) for pid in family(self.pid) for task in Path(f"/proc/{pid}/task").glob("*/schedstat")) / 1e6
+        tasks = [task for pid in family(self.pid) for task in Path(f"/proc/{pid}/task").glob("*/schedstat")]
+        return sum(map(_task, tasks)) / 1e6
 
     def memory(self) -> float:
         """Proportional set size of all its processes [MB]."""

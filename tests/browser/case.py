@@ -71,7 +71,9 @@ class BrowserCase(unittest.TestCase):
         return wait.until(lambda _: condition(), message)
 
     def wait_saved(self):
+        """Until the server has everything, and the page shows what follows from it."""
         self.wait(lambda: self.text("#saved").endswith("saved"), "not saved")
+        self.wait(lambda: not self.all("html[data-following]"), "parts did not follow")
         self.wait_arrived()
 
     def wait_arrived(self):

@@ -13,7 +13,7 @@ class CabinStation(RoundCase):
         return self.write("cabin.wear", CabinWear(part=part, wear=wear, **more))
 
     def fragments(self):
-        return self.client.post(f"{self.here}/entries", json={"entries": [], "view": "cabin"}).json()["fragments"]
+        return self.client.get(f"{self.here}/fragments?view=cabin").json()
 
     def test_it_asks_for_the_distance_and_then_says_what_is_usual(self):
         self.assertIn("say the distance", self.text())

@@ -16,7 +16,7 @@ class CornerStation(RoundCase):
         return answer.text
 
     def fragments(self):
-        return self.client.post(f"{self.here}/entries", json={"entries": [], "view": "corners"}).json()["fragments"]
+        return self.client.get(f"{self.here}/fragments?view=corners").json()
 
     def test_it_stands_empty_with_four_corners_the_spare_and_the_whole(self):
         text = self.page()

@@ -12,7 +12,7 @@ class FunctionsStation(RoundCase):
         return self.write("function.tried", Tried(item=item, result=result, **more))
 
     def fragments(self):
-        return self.client.post(f"{self.here}/entries", json={"entries": [], "view": "functions"}).json()["fragments"]
+        return self.client.get(f"{self.here}/fragments?view=functions").json()
 
     def test_everything_fitted_is_listed_by_group_and_counted(self):
         text = self.text()

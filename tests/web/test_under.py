@@ -23,7 +23,7 @@ class UnderStation(RoundCase):
         return self.write("under.zone", UnderZone(zone=key, **body))
 
     def fragments(self):
-        return self.client.post(f"{self.here}/entries", json={"entries": [], "view": "under"}).json()["fragments"]
+        return self.client.get(f"{self.here}/fragments?view=under").json()
 
     def test_it_stands_empty_and_a_zone_of_the_address_is_chosen(self):
         text = self.text("tank")

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
-from fastapi import APIRouter, HTTPException
+from fastapi import APIRouter, HTTPException, Query
 from pydantic import BaseModel, Field, ValidationError
 
 from hakutsu.core.runsheet import steps
 from hakutsu.entries import Draft, kinds
 from hakutsu.logbook import Acknowledged, Refused
-from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import rail_fragment
 from hakutsu.web.station import Asked, fragments_of
@@ -22,20 +20,14 @@ MOST_ENTRIES = 2000
 
 
 class Sent(BaseModel):
-    """Drafts a client sends, and the page it wants back in fragments."""
+    """Drafts a client sends."""
 
     entries: list[dict[str, Any]] = Field(max_length=MOST_ENTRIES)
-    view: str = ""
-    panel: str | None = None
-    drawing: str = "profile"
-    place: str | None = None
-    room: str | None = None
-    shows: str | None = None
 
 
 @router.post("/inspections/{inspection}/entries")
 def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
-    """Append drafts; the answer names every id as acknowledged or refused, with fragments of the asked view."""
+    """Append drafts; the answer names every id as acknowledged or refused. What follows of them is asked for apart."""
     drafts, not_read = _read(sent.entries)
     forbidden = _forbidden(inspection, drafts, desk)
     try:
@@ -48,13 +40,17 @@ def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
         for answer in answers
         if isinstance(answer, Refused)
     ]
-    reply: dict[str, Any] = {
+    return {
         "acknowledged": [str(answer.id) for answer in answers if isinstance(answer, Acknowledged)],
         "refused": [*not_read, *refused],
     }
-    if sent.view:
-        reply["fragments"] = _fragments(desk.reckoning(inspection), sent, desk.now())
-    return reply
+
+
+@router.get("/inspections/{inspection}/fragments")
+def fragments(reckoning: ReckoningHere, desk: DeskHere, asked: Annotated[Asked, Query()]) -> dict[str, str]:
+    """The moving parts of a page as the logbook stands."""
+    now = desk.now()
+    return rail_fragment(reckoning, now) | fragments_of(reckoning, asked, now)
 
 
 def _read(sent: list[dict[str, Any]]) -> tuple[list[Draft], list[dict[str, str]]]:
@@ -76,12 +72,6 @@ def _read(sent: list[dict[str, Any]]) -> tuple[list[Draft], list[dict[str, str]]
             continue
         drafts.append(draft)
     return drafts, refused
-
-
-def _fragments(reckoning: Reckoning, sent: Sent, now: datetime) -> dict[str, str]:
-    """The moving parts of the page that sent entries."""
-    asked = Asked(sent.view, sent.panel, sent.drawing, sent.place, sent.room, sent.shows)
-    return rail_fragment(reckoning, now) | fragments_of(reckoning, asked, now)
 
 
 def _forbidden(inspection: UUID, drafts: list[Draft], desk: DeskHere) -> dict[UUID, Refused]:

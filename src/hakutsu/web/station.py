@@ -11,6 +11,7 @@ from pkgutil import walk_packages
 from typing import Any
 
 from fastapi import APIRouter
+from pydantic import BaseModel
 
 from hakutsu.dossier import Dossier
 from hakutsu.dossier.coverage import PartCoverage
@@ -30,9 +31,8 @@ class Phase(Keyed):
     REPORT = "report", "Report"
 
 
-@dataclass(frozen=True, slots=True)
-class Asked:
-    """What a page wants back when it sends entries: its view, and what of it is shown."""
+class Asked(BaseModel):
+    """What a page wants back after it sent entries: its view, and what of it is shown."""
 
     view: str = ""
     panel: str | None = None

@@ -4,16 +4,17 @@
  * @typedef {{id: string, at: string, kind: string, place?: string|null, body?: Record<string, unknown>, strikes?: string|null}} Draft
  * @typedef {{id: string, field: string, message: string}} Refusal
  * @typedef {Refusal & {draft: Draft}} Refused
- * @typedef {{acknowledged: string[], refused: Refusal[], fragments?: Record<string, string>}} Reply
+ * @typedef {{acknowledged: string[], refused: Refusal[]}} Reply
  * @typedef {{field: string, message: string}} Reason
  * @typedef {{order: number, inspection: string, draft: Draft, aside?: Reason}} Row
  * @typedef {{
- *   context: () => object,
- *   onReply: (reply: Reply, context: object) => void,
+ *   context: () => Record<string, string>,
+ *   onReply: (reply: Reply) => void,
+ *   onParts: (parts: Record<string, string>, context: Record<string, string>) => void,
  *   onState: (waiting: number, offline: boolean) => void,
  *   onRefused: (refused: Refused[]) => void,
- *   onMissed?: (context: object) => void,
- * }} Hooks `onMissed`: what was asked with a context is not going to be answered
+ *   onMissed?: (context: Record<string, string>) => void,
+ * }} Hooks `context` says which parts of the page follow, by its view; `onMissed`: those asked for with it will not come
  */
 
 import { showAside } from "./aside.js";
@@ -75,6 +76,8 @@ export class Outbox {
     this.again = false;
     this.adding = 0;
     this.known = 0;
+    /** Ends asking for parts that newer ones replace. */
+    this.following = new AbortController();
     /** How often the server failed at one entry sent alone. @type {Map<string, number>} */
     this.faults = new Map();
     addEventListener("online", () => this.send());
@@ -161,15 +164,14 @@ export class Outbox {
     for (let rows = await this.waiting(); rows.length; rows = await this.waiting()) {
       this.say(rows.length);
       const batch = rows.slice(0, this.batch);
-      // Only the last of what waits brings the page's parts back: nobody looks at those in between.
-      const context = batch.length < rows.length || this.adding ? {} : this.hooks.context();
       try {
-        const reply = await this.post(batch.map((row) => row.draft), context);
+        const reply = await this.post(batch.map((row) => row.draft));
         this.failures = 0;
         this.batch = Math.min(BATCH, this.batch * 2);
-        await this.settle(rows, reply, context);
+        await this.settle(rows, reply);
+        // Only the last of what waits brings the page's parts: nobody looks at those in between.
+        if (batch.length === rows.length && !this.adding) this.follow();
       } catch (trouble) {
-        this.hooks.onMissed?.(context);
         if (await this.stepAside(batch, trouble)) continue;
         this.failures += 1;
         this.say(rows.length);
@@ -210,13 +212,31 @@ export class Outbox {
     await this.showAside();
   }
 
-  /** @param {Draft[]} drafts @param {object} context @returns {Promise<Reply>} */
-  post(drafts, context) {
-    return ask("POST", `/inspections/${this.inspection}/entries`, { entries: drafts, ...context });
+  /** @param {Draft[]} drafts @returns {Promise<Reply>} */
+  post(drafts) {
+    return ask("POST", `/inspections/${this.inspection}/entries`, { entries: drafts });
   }
 
-  /** Drop what the server has; what it refused steps aside. @param {Row[]} rows @param {Reply} reply @param {object} context */
-  async settle(rows, reply, context) {
+  /** Ask for the parts of the page that follow from what was stored; what is typed next waits for none of it. */
+  async follow() {
+    const context = this.hooks.context();
+    if (!context.view) return;
+    this.following.abort();
+    this.following = new AbortController();
+    const { signal } = this.following;
+    document.documentElement.dataset.following = "yes";
+    try {
+      const parts = await ask("GET", `/inspections/${this.inspection}/fragments?${new URLSearchParams(context)}`, undefined, signal);
+      if (signal.aborted) this.hooks.onMissed?.(context);
+      else this.hooks.onParts(parts, context);
+    } catch {
+      this.hooks.onMissed?.(context); // the parts shown stay until the next ones
+    }
+    if (!signal.aborted) delete document.documentElement.dataset.following;
+  }
+
+  /** Drop what the server has; what it refused steps aside. @param {Row[]} rows @param {Reply} reply */
+  async settle(rows, reply) {
     const has = new Set(reply.acknowledged);
     const byId = new Map(rows.map((row) => [row.draft.id, row]));
     const refused = reply.refused.flatMap((one) => {
@@ -227,7 +247,7 @@ export class Outbox {
       for (const row of rows) if (has.has(row.draft.id)) store.delete(row.order);
       for (const { row, field, message } of refused) store.put({ ...row, aside: { field, message } });
     });
-    this.hooks.onReply(reply, context);
+    this.hooks.onReply(reply);
     if (!refused.length) return;
     await this.showAside();
     this.hooks.onRefused(refused.map(({ row, ...one }) => ({ ...one, draft: row.draft })));

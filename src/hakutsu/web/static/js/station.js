@@ -31,7 +31,7 @@ function readForm(form) {
 /**
  * Open a station: its element carries `data-<view>`, or is given, and has its config as JSON.
  * @param {string} view
- * @param {{main?: HTMLElement, context?: () => object, after?: () => void, fallback?: (refused: Refused) => Element | null}} [hooks]
+ * @param {{main?: HTMLElement, context?: () => Record<string, string>, after?: () => void, fallback?: (refused: Refused) => Element | null}} [hooks]
  *   `context` goes along with what is sent, `after` runs after fragments came, `fallback` says where a refusal without a
  *   form is told
  */
@@ -42,9 +42,9 @@ export function openStation(view, { main = find(`[data-${view}]`, HTMLElement), 
 
   const outbox = new Outbox(config.inspection, {
     context: () => ({ view, ...(config.room ? { room: config.room } : {}), ...context() }),
-    onReply: (reply) => {
-      reply.acknowledged.forEach((id) => sent.delete(id));
-      if (reply.fragments) swap(reply.fragments);
+    onReply: (reply) => reply.acknowledged.forEach((id) => sent.delete(id)),
+    onParts: (parts) => {
+      swap(parts);
       after?.();
     },
     onState: showSaved,

@@ -29,8 +29,7 @@ export function openLink({ config }) {
   /** Entries came by the link: fetch the moving parts of the page. */
   async function refresh() {
     try {
-      const reply = await ask("POST", `/inspections/${config.inspection}/entries`, { entries: [], view: "engine", room: config.room });
-      swap(reply.fragments);
+      swap(await ask("GET", `/inspections/${config.inspection}/fragments?view=engine&room=${config.room}`));
     } catch {
       // What is shown stays until the next sample.
     }

@@ -51,10 +51,10 @@ const outbox = new Outbox(config.inspection, {
     parts.ask(context);
     return context;
   },
-  onReply: (reply, context) => {
-    keeping.arrived(reply.acknowledged);
+  onReply: (reply) => keeping.arrived(reply.acknowledged),
+  onParts: (fragments, context) => {
     const order = parts.ended(context);
-    if (reply.fragments && "panel" in context && context.panel === panel) show(reply.fragments, order);
+    if (context.panel === panel) show(fragments, order);
   },
   onMissed: (context) => parts.ended(context),
   onState: showSaved,

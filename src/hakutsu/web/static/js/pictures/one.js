@@ -15,6 +15,7 @@ const canvas = maybe("[data-canvas]", HTMLElement);
 const outbox = new Outbox(config.inspection, {
   context: () => ({}),
   onReply: () => {},
+  onParts: () => {},
   onState: showSaved,
   onRefused: (refused) => {
     const fault = find("[data-fault]", HTMLElement);
