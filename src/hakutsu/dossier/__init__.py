@@ -28,7 +28,7 @@ from hakutsu.dossier.general import General, Kept
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard, KeptStep
 from hakutsu.dossier.memo import Leaf, Memo, glance, kept, note
 from hakutsu.dossier.money import MoneyDossier
-from hakutsu.dossier.opening import Opening
+from hakutsu.dossier.opening import Opening, Remarks
 from hakutsu.dossier.pictures import Pictures
 from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station
 from hakutsu.dossier.timers import KeptTimer, Timers
@@ -238,6 +238,11 @@ class Dossier:
     def body(self) -> BodyDossier:
         """What was seen outside."""
         return self[BodyDossier]
+
+    @property
+    def remarks(self) -> Remarks:
+        """What was seen at no station, and what was done."""
+        return self[Remarks]
 
     @property
     def pictures(self) -> Pictures:

@@ -20,7 +20,13 @@ class Opening:
     brief: Brief = field(default_factory=Brief)
     stage: Stage = Stage.BEGUN
     settings: Overrides = field(default_factory=Overrides)
-    remarks: list[tuple[Entry, Seen]] = field(default_factory=list)
+
+
+@dataclass(slots=True)
+class Remarks:
+    """What was seen at no station, and what was done to the vehicle."""
+
+    seen: list[tuple[Entry, Seen]] = field(default_factory=list)
     interventions: list[tuple[Entry, Intervention]] = field(default_factory=list)
 
 
@@ -46,9 +52,9 @@ def _settings(gathering: Gathering, entry: Entry, body: Overrides) -> None:
 
 @fold("general.seen")
 def _seen(gathering: Gathering, entry: Entry, body: Seen) -> None:
-    gathering.station(Opening).remarks.append((entry, body))
+    gathering.station(Remarks).seen.append((entry, body))
 
 
 @fold("general.intervention")
 def _intervention(gathering: Gathering, entry: Entry, body: Intervention) -> None:
-    gathering.station(Opening).interventions.append((entry, body))
+    gathering.station(Remarks).interventions.append((entry, body))

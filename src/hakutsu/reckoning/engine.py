@@ -32,7 +32,7 @@ from hakutsu.core.limitations import proven_cold
 from hakutsu.dossier import EngineDossier
 from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.corners import Grade
-from hakutsu.entries.engine import BaySign
+from hakutsu.entries.engine import Bay, BaySign, Pack
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.under import Leak
 from hakutsu.reckoning.station import StationRules
@@ -73,6 +73,16 @@ class EngineReckoned(StationRules):
         """Air where it stands [°C], as noted on arrival."""
         arrival = self._reckoning.dossier.day.arrival
         return arrival.surroundings_c if arrival is not None else None
+
+    @kept_as_value
+    def bay_looked(self) -> Bay | None:
+        """What was last noted of the engine bay."""
+        return self._engine.bay.body if self._engine.bay else None
+
+    @kept_as_value
+    def pack_read(self) -> Pack | None:
+        """What was last read of the high-voltage pack."""
+        return self._engine.pack.body if self._engine.pack else None
 
     @kept_as_value
     def samples(self) -> list[Sample]:

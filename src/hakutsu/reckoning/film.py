@@ -106,7 +106,7 @@ class FilmReckoned(StationRules):
         for cue in dossier.film.cues.values():
             if cue.body.cue in cue_kinds():
                 cues.setdefault(cue.panel, []).append(CueLooked(cue.body.cue, cue.body.there))
-        bay = dossier.engine.bay.body if dossier.engine.bay else None
+        bay = self._reckoning.engine.bay_looked
         below = below_cues({key: one.body for key, one in dossier.under.zones.items()}, bay)
         mine = set(vehicle.panel_keys())
         for panel, seen in (*body_cues(dossier.body).items(), *below.items()):

@@ -110,8 +110,8 @@ class Lives:
         return Proof(km, years, " ".join(word for word in ("new", body.when, at, f"({body.proof})") if word))
 
     @kept
-    def jobs(self) -> list[Job]:
-        """Every job, the earliest first."""
+    def _worn(self) -> list[Job]:
+        """Jobs of what was measured."""
         rules, corners = self._reckoning.rules, self._corners
         measured = Corners(
             {wheel: one.body for wheel, one in corners.tyres.items()},
@@ -120,16 +120,26 @@ class Lives:
             self.on,
             self._reckoning.corners.out,
         )
-        found = worn_jobs(self.given, measured) + survival_jobs(self.given) + scheduled_jobs(self.given) + self._pack()
+        return worn_jobs(self.given, measured)
+
+    @kept
+    def _others(self) -> list[Job]:
+        """Jobs of what was not measured."""
+        return survival_jobs(self.given) + scheduled_jobs(self.given) + self._pack()
+
+    @kept
+    def jobs(self) -> list[Job]:
+        """Every job, the earliest first."""
+        found = self._worn + self._others
         return sorted((self._condemned(job) for job in found), key=lambda job: (not job.settle, job.months().median))
 
     def _pack(self) -> list[Job]:
         """The high-voltage pack, where this vehicle has one of known age."""
-        mechanics, seen = self._reckoning.dossier.mechanics, self._reckoning.dossier.engine.pack
+        mechanics, body = self._reckoning.dossier.mechanics, self._reckoning.engine.pack_read
         known = vehicle_ages(self.given)[0] if mechanics.age_years(self.on) is not None else []
         if mechanics.power not in PACKED or not known:
             return []
-        (km, years), body = known[0], seen.body if seen is not None else None
+        km, years = known[0]
         health, cycles = (body.health, body.cycles) if body is not None else (None, None)
         return [pack_job(PackGiven(mechanics.power.value, years, km, self.km_per_year, health, cycles))]
 
@@ -165,7 +175,7 @@ class Lives:
         """Jobs found that are due now, to be settled before paying."""
         return [job for job in self.jobs if job.settle]
 
-    @kept
+    @kept_as_value
     def _charged_now(self) -> set[str]:
         """Jobs that the negotiation sheet settles: they are not charged a second time below."""
         return {line.item.subject for line in self.sheet.treated(Consequence.SETTLE) if line.item.code == JOBS}

@@ -69,7 +69,7 @@ class UnderReckoned(StationRules):
         words = {word for word in f"{leak.origin} {leak.fluid} {leak.shows}".casefold().split() if len(word) > 3}
         return [
             body.done
-            for entry, body in self._reckoning.dossier.opening.interventions
+            for entry, body in self._reckoning.dossier.remarks.interventions
             if min(times) <= entry.at <= max(times)
             and (entry.place in here or (not entry.place and words & set(body.done.casefold().split())))
         ]

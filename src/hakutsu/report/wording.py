@@ -281,6 +281,6 @@ def _(body: Strike, terms: Terms = PLAIN) -> tuple[str, str]:
 
 def noted(dossier: Dossier) -> list[tuple[Entry, str]]:
     """Remarks and interventions that stand, in words, in the order of the logbook."""
-    said = [(entry, body_words(body)[1]) for entry, body in dossier.opening.remarks]
-    done = [(entry, f"we did this: {body_words(body)[1]}") for entry, body in dossier.opening.interventions]
+    said = [(entry, body_words(body)[1]) for entry, body in dossier.remarks.seen]
+    done = [(entry, f"we did this: {body_words(body)[1]}") for entry, body in dossier.remarks.interventions]
     return sorted([*said, *done], key=lambda one: one[0].seq)

@@ -8,8 +8,9 @@ from functools import cached_property
 
 from hakutsu.core.film.cues import cue_ratios
 from hakutsu.core.film.model.car import CarPosterior, car_posterior, expected_of_finish
-from hakutsu.core.film.model.evidence import PanelEvidence, panel_evidence
+from hakutsu.core.film.model.evidence import PanelEvidence
 from hakutsu.core.film.model.grids import Grids, grids
+from hakutsu.core.film.model.kept import kept_evidence
 from hakutsu.core.film.model.numeric import Floats
 from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.steps import inferred_step
@@ -71,7 +72,7 @@ class FilmModel:
         counts = list(substrates.values())
         main = max(sorted(set(counts)), key=counts.count)
         unusual = {name: kind != main for name, kind in substrates.items()}
-        return panel_evidence(self.groups, unusual, self._cover_chances(), self.grid, self.p)
+        return kept_evidence(self.groups, unusual, self._cover_chances(), self.grid, self.p)
 
     def _cover_chances(self) -> dict[str, float]:
         found = {}
