@@ -163,6 +163,11 @@ class Dossier:
         """The entry it begins with, which never changes."""
         return self._entries[0]
 
+    @property
+    def last_hash(self) -> str:
+        """Hash of the last entry that can be read."""
+        return self._entries[-1].hash if self._entries else ""
+
     @cached_property
     def by_id(self) -> Mapping[UUID, Entry]:
         """Every entry by its id. What is asked of one by name does not change, so that asking is not noted."""

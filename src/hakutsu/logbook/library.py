@@ -15,6 +15,7 @@ from hakutsu.entries import Draft
 from hakutsu.entries.film import GaugeInUse
 from hakutsu.entries.registry import keyed
 from hakutsu.entries.settings import Settings
+from hakutsu.logbook.changes import Changes
 from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
 from hakutsu.logbook.trouble import words
 from hakutsu.vehicle.vocabulary import Unit
@@ -35,8 +36,9 @@ class KeptGauge:
 class Library:
     """Records of the installation, in ordinary tables."""
 
-    def __init__(self, engine: Engine) -> None:
+    def __init__(self, engine: Engine, changes: Changes) -> None:
         self._engine = engine
+        self._changes = changes
         self._settings: Settings | None = None
 
     @property
@@ -60,6 +62,17 @@ class Library:
         with Session(self._engine) as session, session.begin():
             session.merge(SettingRow(key=SETTINGS, value=settings.model_dump(mode="json")))
         self._settings = settings
+
+    @property
+    def kept_gauges(self) -> tuple[tuple[int, str, str, float, float], ...]:
+        """All gauges as they are stored."""
+        return self._changes.kept("gauges", self._gauge_rows)
+
+    def _gauge_rows(self) -> tuple[tuple[int, str, str, float, float], ...]:
+        columns = (GaugeRow.id, GaugeRow.name, GaugeRow.unit, GaugeRow.step_um, GaugeRow.limit_um)
+        with Session(self._engine) as session:
+            rows = session.execute(select(*columns).order_by(GaugeRow.name))
+            return tuple((row.id, row.name, row.unit, row.step_um, row.limit_um) for row in rows)
 
     def gauges(self) -> list[KeptGauge]:
         """All gauges by name that can be read; the last verification is read from the logbooks."""

@@ -46,7 +46,7 @@ class Logbook:
     def __init__(self, engine: Engine) -> None:
         self.engine = engine
         self.changes = Changes(engine)
-        self.library = Library(engine)  # what is kept from one inspection to the next
+        self.library = Library(engine, self.changes)  # what is kept from one inspection to the next
         self.words = SearchWords(engine)
 
     @property

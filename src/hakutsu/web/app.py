@@ -26,6 +26,7 @@ from hakutsu.web.errors import add_error_pages
 from hakutsu.web.film import gauge, imports
 from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.guard import Guard
+from hakutsu.web.pages_kept import PagesKept
 from hakutsu.web.rendering import STATIC
 from hakutsu.web.round import follow_up, gaps, questions, timers
 from hakutsu.web.station import station_pages
@@ -61,6 +62,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     for router in _routers():
         app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=2048, compresslevel=4)
+    app.add_middleware(PagesKept, state=desk.shown)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
     app.add_middleware(Guard)
     add_error_pages(app)

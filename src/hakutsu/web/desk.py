@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
@@ -25,6 +25,7 @@ from hakutsu.web.background import Background
 from hakutsu.web.held import Held, HeldReckonings
 
 UNNAMED = "inspector"
+OF_THE_INSTALLATION = ("logbook", "report", "pictures", "settings")  # pages that tell of checks, copies, other settings
 INTEGRITY = "logbook check"
 Done = TypeVar("Done")
 _log = logging.getLogger("hakutsu.web")
@@ -144,6 +145,26 @@ class Desk:
             elif dossier is False:
                 self._unwatched[inspection] = last
         return found
+
+    def shown(self, inspection: UUID, page: str) -> Hashable | None:
+        """All that a page of an inspection may show, beside its address: equal where it is the same; none if not known.
+
+        Its logbook and the inspections whose timers run, the account, the minute; for pages that tell of the
+        installation all that is stored.
+        """
+        try:
+            end = self.logbook.end(inspection)
+            if end is None:
+                return None
+            stored = self.logbook.changes.stamp() if page.startswith(OF_THE_INSTALLATION) else 0
+            watched = tuple((one.inspection, one.last_hash) for one in self.watched())
+            minute = int(self.now().timestamp() // 60)
+            background = tuple(self.background.ended.items())
+            copies = (self.pictures.waiting, len(self.pictures.failed))
+            settings, gauges = self.settings.key, self.logbook.library.kept_gauges
+        except DBAPIError:
+            return None
+        return end, stored, watched, minute, background, copies, settings, self.author, gauges
 
 
 def _reaches(held: End, end: End) -> bool:
