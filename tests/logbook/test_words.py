@@ -3,7 +3,7 @@ import unittest
 from datetime import timedelta
 from uuid import uuid4
 
-from hakutsu.logbook.words import Kept
+from hakutsu.logbook.derived import Kept
 from tests.builders import NOON, logbook_in, opened, reading
 
 
@@ -12,16 +12,16 @@ class SearchWords(unittest.TestCase):
         directory = tempfile.TemporaryDirectory()
         self.addCleanup(directory.cleanup)
         self.logbook = logbook_in(directory.name)
-        self.words = self.logbook.words
+        self.words = self.logbook.derived
 
     def made(self, text, hours=0):
         inspection = uuid4()
-        self.logbook.open_inspection(inspection, NOON + timedelta(hours=hours))
-        self.words.keep([Kept(inspection, "k1", text, {"name": text})])
+        opened_at = (NOON + timedelta(hours=hours)).isoformat()
+        self.words.keep([Kept(inspection, "k1", text, {"name": text}, opened_at)])
         return inspection
 
     def names(self, *parts):
-        return [one["name"] for one in self.words.holding(parts)]
+        return [one["name"] for one in self.words.holding(parts)[0]]
 
     def test_every_part_is_held_newest_first(self):
         self.made("grey estate sill", 0)
@@ -44,7 +44,7 @@ class SearchWords(unittest.TestCase):
 
     def test_a_batch_of_nothing_is_nothing(self):
         self.words.keep([])
-        self.assertEqual((self.words.keys(), self.words.holding(["x"])), ({}, []))
+        self.assertEqual((self.words.keys(), self.words.holding(["x"])), ({}, ([], 0)))
 
 
 class Tips(unittest.TestCase):

@@ -173,7 +173,7 @@ class Kept(GaugeCase):
         checks = (Shim(reference_um=0, shown_um=1), Shim(reference_um=125, shown_um=126))
         body = Verification(when=VerifiedWhen.START, gauge="Pocket gauge", checks=checks)
         self.post(self.inspection, Draft.write("film.verification", body, NOON))
-        self.assertEqual(self.logbook.library.gauges()[0].verified_at, NOON)
+        self.assertEqual(self.client.app.state.desk.summaries.verified()["Pocket gauge"], NOON)
         self.assertIn("20 Nov 2026", self.client.get("/gauges").text)
         self.assertIn("Gauge verified at the start only", self.client.get(f"/inspections/{self.inspection}/film").text)
 

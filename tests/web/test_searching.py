@@ -50,18 +50,18 @@ class SearchPage(RoundCase):
         self.see("barnacle", place="rear")
         with self.client:
             for _ in range(400):
-                if self.logbook.words.keys():
+                if self.logbook.derived.keys():
                     break
                 sleep(0.05)
-        self.assertEqual(list(self.logbook.words.keys()), [self.inspection])
+        self.assertEqual(list(self.logbook.derived.keys()), [self.inspection])
         with patch("hakutsu.web.searching.words_of", side_effect=AssertionError("folded again")):
             self.assertIn("barnacle", self.found("barnacle"))
         self.see("limpet", place="rear")
-        before = self.logbook.words.keys()
+        before = self.logbook.derived.keys()
         stopped = Event()
         stopped.set()
         renew(self.client.app.state.desk, stopped)
-        self.assertEqual(self.logbook.words.keys(), before)
+        self.assertEqual(self.logbook.derived.keys(), before)
 
     def test_it_is_found_in_the_words_and_units_it_is_shown_in(self):
         self.write("corner.tyre", Tyre(depth_mm=(4.0,)), place="wheel_front_left")

@@ -104,15 +104,15 @@ class ManyInspections(UnreadableCase):
         self.assertEqual(self.client.get(f"{self.here}/film").status_code, 404)
 
     def test_one_whose_rules_fail_takes_no_other_with_it(self):
-        def failing(reckoning):
+        def failing(reckoning, *more):
             if reckoning.dossier.inspection == self.inspection:
                 raise ZeroDivisionError("a rule that failed")
-            return real(reckoning)
+            return real(reckoning, *more)
 
         from hakutsu.web import day, searching
 
-        real = day.day_row
-        with patch.object(day, "day_row", failing), self.assertLogs("hakutsu.web", "ERROR"):
+        real = day.reckoned_summary
+        with patch.object(day, "reckoned_summary", failing), self.assertLogs("hakutsu.web", "ERROR"):
             page = self.client.get("/")
         self.assertEqual(page.status_code, 200)
         self.assertIn("Skarrow Fell", page.text)
@@ -129,6 +129,7 @@ class ManyInspections(UnreadableCase):
         self.assertIn("1 inspection with every word", found.text)
 
     def test_the_head_of_every_page_goes_on(self):
+        self.client.post(f"{self.here}/timers/start", data={"label": "battery rests", "minutes": "30"})
         with patch("hakutsu.dossier.timers.Timers.running", property(lambda _: 1 / 0)), self.assertLogs("hakutsu.web"):
             self.assertEqual(self.client.get("/settings").status_code, 200)
 

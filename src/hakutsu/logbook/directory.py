@@ -19,7 +19,7 @@ from hakutsu.logbook.trouble import BRING_BACK, DataTrouble, DirectoryInUse, tol
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 DATABASE = "hakutsu.sqlite"
-HEAD = "0004"
+HEAD = "0005"
 
 
 def _durable(connection: DBAPIConnection, _record: ConnectionPoolEntry) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
@@ -17,7 +17,8 @@ from hakutsu.logbook.store import Logbook
 from hakutsu.logbook.tables import CheckedRow, EntryRow
 from hakutsu.logbook.trouble import words
 
-REST_SECONDS = 0.002  # between two inspections in the background
+REST = 4.0  # in the background it rests so many times as long as it worked
+AT_ONCE = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,15 +46,21 @@ class Integrity:
         An entry that is changed, missing, or put in later does not follow from the one before it; a logbook cut short
         is shorter than when it was last checked.
         """
+        found, new = self._found(inspection, now, whole)
+        if new:
+            self._keep({inspection: found})
+        return found
+
+    def _found(self, inspection: UUID, now: datetime, whole: bool) -> tuple[Checked, bool]:
+        """What a check finds, and whether that is more than was known."""
         before = self.last(inspection)
         start = Checked(0, FIRST_HASH, now) if whole or before is None else before
         found = self._follow(inspection, start, now)
         if whole and before is not None and before.seq and found.fault_seq is None:
             fault = self._moved(inspection, before)
             found = Checked(found.seq, found.hash, now, *fault) if fault else found
-        if before is None or (found.seq, found.hash, found.fault_seq) != (before.seq, before.hash, before.fault_seq):
-            self._keep(inspection, found)
-        return found
+        known = before is not None and (before.seq, before.hash, before.fault_seq)
+        return found, (found.seq, found.hash, found.fault_seq) != known
 
     def _follow(self, inspection: UUID, start: Checked, now: datetime) -> Checked:
         seq, previous = start.seq, start.hash
@@ -99,6 +106,9 @@ class Integrity:
 
     def faults(self) -> dict[UUID, Checked]:
         """Inspections whose logbook was found not to hold."""
+        return self._logbook.changes.kept("faults", self._faults)
+
+    def _faults(self) -> dict[UUID, Checked]:
         with Session(self._logbook.engine) as session:
             try:
                 rows = session.scalars(select(CheckedRow).where(CheckedRow.fault_seq.is_not(None)))
@@ -106,28 +116,41 @@ class Integrity:
             except (DBAPIError, ValueError):
                 return {}
 
-    def _keep(self, inspection: UUID, found: Checked) -> None:
+    def _keep(self, every: Mapping[UUID, Checked]) -> None:
         try:
             with self._logbook.writing() as session:
-                session.merge(
-                    CheckedRow(
-                        inspection_id=str(inspection), seq=found.seq, hash=found.hash, at=found.at.isoformat(),
-                        fault_seq=found.fault_seq, fault=found.fault[:200],
-                    )
-                )  # fmt: skip
+                for inspection, found in every.items():
+                    session.merge(
+                        CheckedRow(
+                            inspection_id=str(inspection), seq=found.seq, hash=found.hash, at=found.at.isoformat(),
+                            fault_seq=found.fault_seq, fault=found.fault[:200],
+                        )
+                    )  # fmt: skip
         except DBAPIError:
             return  # a database that cannot be written is checked again the next time
 
     def check_all(
         self, now: Callable[[], datetime], *, whole: bool = False, stopped: Callable[[], bool] = lambda: False
     ) -> Iterator[tuple[UUID, Checked]]:
-        """Check every inspection, one after the other, until stopped."""
-        for inspection in self._logbook.inspections():
-            if stopped():
-                return
-            yield inspection, self.check(inspection, now(), whole=whole)
-            if not whole:
-                time.sleep(REST_SECONDS)
+        """Check every inspection, one after the other, until stopped; what was found is kept many at once."""
+        kept: dict[UUID, Checked] = {}
+        try:
+            for inspection in self._logbook.inspections():
+                if stopped():
+                    return
+                began = time.monotonic()
+                found, new = self._found(inspection, now(), whole)
+                if new:
+                    kept[inspection] = found
+                if len(kept) >= AT_ONCE:
+                    self._keep(kept)
+                    kept.clear()
+                yield inspection, found
+                if not whole:
+                    time.sleep(REST * (time.monotonic() - began))
+        finally:
+            if kept:
+                self._keep(kept)
 
 
 def _checked(row: CheckedRow) -> Checked:

@@ -3,20 +3,19 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
-from pydantic import ValidationError
-from sqlalchemy import Engine, case, func, select
+from sqlalchemy import Engine, select
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
-from hakutsu.entries import Draft
 from hakutsu.entries.film import GaugeInUse
 from hakutsu.entries.registry import keyed
 from hakutsu.entries.settings import Settings
 from hakutsu.logbook.changes import Changes
-from hakutsu.logbook.tables import EntryRow, GaugeRow, SettingRow
+from hakutsu.logbook.tables import GaugeRow, SettingRow
 from hakutsu.logbook.trouble import words
 from hakutsu.vehicle.vocabulary import Unit
 
@@ -74,35 +73,20 @@ class Library:
             rows = session.execute(select(*columns).order_by(GaugeRow.name))
             return tuple((row.id, row.name, row.unit, row.step_um, row.limit_um) for row in rows)
 
-    def gauges(self) -> list[KeptGauge]:
-        """All gauges by name that can be read; the last verification is read from the logbooks."""
-        with Session(self._engine) as session:
-            try:
-                verified = self._verified(session)
-                rows = list(session.scalars(select(GaugeRow).order_by(GaugeRow.name)))
-            except DBAPIError as error:
-                _log.warning("the saved gauges cannot be read: the database %s", words(error))
-                return []
-            return [
-                KeptGauge(
-                    row.id,
-                    GaugeInUse(name=row.name, unit=Unit(row.unit), step_um=row.step_um, limit_um=row.limit_um),
-                    verified.get(row.name),
-                )
-                for row in rows
-            ]
-
-    def _verified(self, session: Session) -> dict[str, datetime]:
-        kind = case((func.json_valid(EntryRow.draft) == 1, func.json_extract(EntryRow.draft, "$.kind")), else_="")
-        found: dict[str, datetime] = {}
-        for stored in session.scalars(select(EntryRow.draft).where(kind == "film.verification")):
-            try:
-                draft = Draft.model_validate_json(stored)
-            except ValidationError:
-                continue  # an entry that cannot be read verifies nothing
-            name = str(draft.body.get("gauge", ""))
-            found[name] = max(draft.at, found.get(name, draft.at))
-        return found
+    def gauges(self, verified: Mapping[str, datetime] | None = None) -> list[KeptGauge]:
+        """All gauges by name that can be read, each with when it was `verified` last."""
+        try:
+            rows = self.kept_gauges
+        except DBAPIError as error:
+            _log.warning("the saved gauges cannot be read: the database %s", words(error))
+            return []
+        return [
+            KeptGauge(
+                number, GaugeInUse(name=name, unit=Unit(unit), step_um=step_um, limit_um=limit_um),
+                (verified or {}).get(name),
+            )
+            for number, name, unit, step_um, limit_um in rows
+        ]  # fmt: skip
 
     def keep_gauge(self, gauge: GaugeInUse) -> None:
         """Keep a gauge; one of the same name is replaced."""

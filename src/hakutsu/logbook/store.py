@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import json
 import time
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from datetime import datetime
 from pathlib import Path
-from typing import NamedTuple
 from uuid import UUID
 
 from pydantic import ValidationError
@@ -20,10 +19,11 @@ from hakutsu.entries import Draft, Entry, Unread
 from hakutsu.entries.envelope import FIRST_HASH
 from hakutsu.logbook.adding import Acknowledged, Refused, Signed, add, look_at, shown_to, tip
 from hakutsu.logbook.changes import Changes
+from hakutsu.logbook.derived import Derived
+from hakutsu.logbook.ends import End, Ends
 from hakutsu.logbook.library import Library
 from hakutsu.logbook.tables import EntryRow, InspectionRow, SettingRow
 from hakutsu.logbook.trouble import DataTrouble
-from hakutsu.logbook.words import SearchWords
 
 ACCOUNT = "account.name"
 WAIT_SECONDS, LOOK_SECONDS = 10.0, 0.05
@@ -33,13 +33,6 @@ class ImportUnderWay(DataTrouble):
     """Entries are being imported into this inspection: it takes others when that is done."""
 
 
-class End(NamedTuple):
-    """The last entry of a logbook: its number, 0 where there is none, and its hash."""
-
-    seq: int
-    hash: str
-
-
 class Logbook:
     """Inspections and their entries. Entries are only ever added."""
 
@@ -47,7 +40,8 @@ class Logbook:
         self.engine = engine
         self.changes = Changes(engine)
         self.library = Library(engine, self.changes)  # what is kept from one inspection to the next
-        self.words = SearchWords(engine)
+        self._ends = Ends(engine, self.changes)
+        self.derived = Derived(self.database, writable=not self.read_only)
 
     @property
     def database(self) -> Path:
@@ -110,6 +104,12 @@ class Logbook:
             row = session.get(InspectionRow, str(inspection))
             return row.opened_at if row else ""
 
+    def all_opened_at(self) -> dict[UUID, str]:
+        """When each inspection was opened."""
+        with Session(self.engine) as session:
+            rows = session.execute(select(InspectionRow.id, InspectionRow.opened_at))
+            return {UUID(row.id): row.opened_at for row in rows}
+
     def imported_tip(self, inspection: UUID) -> str:
         """Last hash of the logbook an inspection was imported from; empty where it was not imported."""
         with Session(self.engine) as session:
@@ -157,23 +157,13 @@ class Logbook:
                 return None
             return End(*tip(session, inspection, row.importing_from))
 
-    def ends(self) -> dict[UUID, End]:
+    def ends(self) -> Mapping[UUID, End]:
         """The last entry of every inspection that has one."""
-        return self.changes.kept("ends", self._ends)
+        return self._ends.now()
 
-    def _ends(self) -> dict[UUID, End]:
-        last = (
-            select(func.max(EntryRow.seq))
-            .where(EntryRow.inspection_id == InspectionRow.id)
-            .where(EntryRow.seq <= func.coalesce(InspectionRow.importing_from, EntryRow.seq))
-            .correlate(InspectionRow)
-            .scalar_subquery()
-        )
-        rows = select(InspectionRow.id, EntryRow.seq, EntryRow.hash).join(
-            EntryRow, (EntryRow.inspection_id == InspectionRow.id) & (EntryRow.seq == last)
-        )
-        with Session(self.engine) as session:
-            return {UUID(row.id): End(row.seq, row.hash) for row in session.execute(rows)}
+    def ends_since(self, version: int) -> tuple[int, set[UUID] | None]:
+        """The version of all ends, and whose are others than at an earlier version; none where any may be."""
+        return self._ends.since(version)
 
     def tips(self) -> dict[UUID, str]:
         """Hash of the last entry of every inspection that has one."""

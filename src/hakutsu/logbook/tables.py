@@ -69,13 +69,3 @@ class GaugeRow(Base):
     unit: Mapped[str] = mapped_column(String(8))
     step_um: Mapped[float] = mapped_column(Float)
     limit_um: Mapped[float] = mapped_column(Float)
-
-
-class SearchWordsRow(Base):
-    """The words of one inspection as they were last made for searching; `key` tells from what. Derived: may be gone."""
-
-    __tablename__ = "search_words"
-    inspection_id: Mapped[str] = mapped_column(ForeignKey("inspection.id"), primary_key=True)
-    key: Mapped[str] = mapped_column(Text)
-    text: Mapped[str] = mapped_column(Text)
-    words: Mapped[dict[str, object]] = mapped_column(JSON)

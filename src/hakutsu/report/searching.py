@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
+import re
 import unicodedata
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from uuid import UUID
 
@@ -21,6 +23,7 @@ from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import Terms
 
 LONGEST_SEARCH = 200
+_KEY = re.compile(r"[a-z]+(_[a-z0-9]+)+|[0-9a-f-]{36}|[0-9TZ:+.-]+")
 _NO_FINDING = (Reading, Strike, Brief, Vehicle)  # numbers, corrections, and what the inspection itself is found by
 
 
@@ -98,6 +101,38 @@ def words_of(reckoning: Reckoning, where: Callable[[Entry, Body], str]) -> Words
         inspection=dossier.inspection, name=vehicle.name, registration=vehicle.registration, colour=vehicle.colour,
         buyer=brief.buyer, lines=tuple(lines),
     )  # fmt: skip
+
+
+def glanced_words(inspection: UUID, drafts: Iterable[str]) -> Words:
+    """What an inspection is found by before its words are made: whatever was typed, as it is stored."""
+    lines, name, buyer = [], "", ""
+    for number, stored in enumerate(drafts, 1):
+        try:
+            said = json.loads(stored)
+        except (ValueError, RecursionError):
+            continue
+        body = said.get("body") if isinstance(said, dict) else None
+        typed = "; ".join(_typed(body))
+        if said.get("kind") == "inspection.vehicle":
+            name = typed
+        elif said.get("kind") == "inspection.brief":
+            buyer = str((body or {}).get("buyer", ""))
+        elif typed:
+            place = str(said.get("place") or "").replace("_", " ")
+            lines.append(Line(kind="Noted", words=typed, place=place, room=f"logbook#e{number}"))
+    return Words(inspection=inspection, name=name, registration="", colour="", buyer=buyer, lines=tuple(lines))
+
+
+def _typed(value: object) -> Iterator[str]:
+    """Texts in a body that are words and no keys or ids."""
+    if isinstance(value, str) and not _KEY.fullmatch(value):
+        yield value
+    elif isinstance(value, dict):
+        for one in value.values():
+            yield from _typed(one)
+    elif isinstance(value, list):
+        for one in value:
+            yield from _typed(one)
 
 
 def search(words: Words, asked: str) -> Found | None:

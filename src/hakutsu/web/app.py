@@ -32,6 +32,8 @@ from hakutsu.web.round import follow_up, gaps, questions, timers
 from hakutsu.web.station import station_pages
 
 LOWEST = 19
+SUMMARIES = "summaries"
+FIRST = 3.0  # the first page after a start goes before [s]
 _log = logging.getLogger("hakutsu.web")
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 
@@ -46,6 +48,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         stopped = Event()
         working = [
             desk.background.start(searching.RENEWING, lambda: searching.renew(desk, stopped)),
+            desk.background.start(SUMMARIES, lambda: desk.summaries.work(stopped)),
             desk.background.start(INTEGRITY, lambda: _check_logbooks(desk, stopped)),
         ]
         yield
@@ -80,6 +83,7 @@ def _check_logbooks(desk: Desk, stopped: Event) -> None:
     """Check the chain of every logbook from where it was checked last, when nothing else wants the processor."""
     with suppress(AttributeError, OSError):  # not every system has priorities of threads
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), LOWEST)
+    stopped.wait(FIRST)
     for inspection, found in desk.integrity.check_all(desk.now, stopped=stopped.is_set):
         if found.fault_seq is not None:
             _log.warning("inspection %s, entry %d: %s", inspection, found.fault_seq, found.fault)

@@ -1,72 +1,59 @@
-"""The day: all inspections with what is left in each."""
+"""The day: inspections with what is left in each."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import time
+from itertools import islice
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from fastapi.responses import RedirectResponse, Response
+from sqlalchemy.exc import DBAPIError
 
-from hakutsu.dossier import Covered
-from hakutsu.entries.opening import Stage
-from hakutsu.reckoning import Reckoning
-from hakutsu.web.desk import DeskHere, Unshown
+from hakutsu.logbook.ends import End
+from hakutsu.web.desk import Desk, DeskHere, Unshown
 from hakutsu.web.rendering import page
+from hakutsu.web.summary import Summary, reckoned_summary
 
+SHOWN, FAULTS = 50, 10
+# For those of a page that were not reckoned yet; the others say what is known at a glance.
+RECKONING_SECONDS, SECONDS_OF_FEW = 0.05, 5.0
 router = APIRouter()
 
 
-@dataclass(frozen=True, slots=True)
-class DayRow:
-    """One inspection on the day page."""
-
-    id: UUID
-    vehicle: str
-    detail: str
-    buyer: str
-    finished: bool
-    readings: int
-    done: int
-    expected: int
-    retests: int
-
-
-def day_row(reckoning: Reckoning) -> DayRow:
-    """Sum an inspection up for the day page."""
-    dossier = reckoning.dossier
-    coverage = [c for c in dossier.film_coverage() if c.expected or c.state is Covered.LIMITED]
-    vehicle = dossier.vehicle
-    return DayRow(
-        id=dossier.inspection,
-        vehicle=vehicle.name,
-        detail=", ".join(part for part in (vehicle.registration, vehicle.colour) if part),
-        buyer=dossier.opening.brief.buyer,
-        finished=dossier.opening.stage is Stage.FINISHED,
-        readings=len(dossier.film.readings),
-        done=sum(c.state is not Covered.OPEN for c in coverage),
-        expected=len(coverage),
-        retests=len(reckoning.film.analysis.open_surprises),
-    )
-
-
 @router.get("/")
-def day(request: Request, desk: DeskHere) -> Response:
-    """All inspections, unfinished ones first."""
-    rows = []
-    unshown = []
-    for inspection in desk.logbook.inspections():
-        row = desk.attempt(inspection, lambda one: day_row(desk.reckoning(one)))
-        if isinstance(row, DayRow):
-            rows.append(row)
-        elif isinstance(row, Unshown):
+def day(request: Request, desk: DeskHere, start: Annotated[int, Query(ge=0, le=10**9)] = 0) -> Response:
+    """Inspections, fifty at a time, unfinished ones first."""
+    try:
+        found, count = desk.summaries.page(start, SHOWN)
+    except DBAPIError:  # a damaged database: whatever of it can be reached
+        found = [Summary(one, End(0, ""), "") for one in desk.logbook.inspections()][start : start + SHOWN]
+        count = start + len(found)
+    until = time.monotonic() + (RECKONING_SECONDS if count > SHOWN else SECONDS_OF_FEW)
+    rows, unshown = list[Summary](), list[Unshown]()
+    for one in found:
+        row = one if (one.reckoned and not one.fault) or time.monotonic() > until else _reckoned(desk, one)
+        if isinstance(row, Unshown):
             unshown.append(row)
-        elif desk.attempt(inspection, lambda one: desk.reckoned(one).dossier.unread):
-            unshown.append(Unshown(inspection, "what it begins with cannot be read"))
-    rows.sort(key=lambda row: row.finished)
-    names = {row.id: row.vehicle for row in rows}
-    faults = [(one, names.get(one, "one inspection"), fault) for one, fault in desk.integrity.faults().items()]
-    return page(request, "day.html", rows=rows, unshown=unshown, faults=faults)
+        elif row is not None and row.vehicle:
+            rows.append(row)
+    names = {row.inspection: row.vehicle for row in rows}
+    every = desk.integrity.faults()
+    faults = [(one, names.get(one, "one inspection"), fault) for one, fault in islice(every.items(), FAULTS)]
+    shown = {"first": start + 1, "last": start + len(found), "count": count, "step": SHOWN}
+    more = len(every) - len(faults)
+    return page(request, "day.html", rows=rows, unshown=unshown, faults=faults, more_faults=more, shown=shown)
+
+
+def _reckoned(desk: Desk, one: Summary) -> Summary | Unshown | None:
+    """The summary of an inspection as it is reckoned now, or why it cannot be shown; none where it never began."""
+    reckoned = desk.attempt(one.inspection, lambda each: reckoned_summary(desk.reckoning(each), one.end, one.opened_at))
+    if reckoned is not None:
+        return reckoned
+    if desk.attempt(one.inspection, lambda each: desk.reckoned(each).dossier.unread):
+        return Unshown(one.inspection, "what it begins with cannot be read")
+    return None
 
 
 @router.get("/inspections/{inspection}")

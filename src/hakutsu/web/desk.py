@@ -6,9 +6,9 @@ import logging
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from functools import cached_property, partial
 from pathlib import Path
-from threading import Lock
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, TypeVar
 from uuid import UUID
 
 from fastapi import Depends, HTTPException, Request
@@ -17,12 +17,14 @@ from sqlalchemy.exc import DBAPIError
 from hakutsu.dossier import Dossier, gather_dossier
 from hakutsu.entries.settings import Settings
 from hakutsu.logbook import Integrity, Logbook
+from hakutsu.logbook.ends import End
 from hakutsu.logbook.pictures import PictureFiles
-from hakutsu.logbook.store import End
 from hakutsu.logbook.trouble import words
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.background import Background
 from hakutsu.web.held import Held, HeldReckonings
+from hakutsu.web.summaries import Summaries
+from hakutsu.web.summary import reckoned_summary
 
 UNNAMED = "inspector"
 OF_THE_INSTALLATION = ("logbook", "report", "pictures", "settings")  # pages that tell of checks, copies, other settings
@@ -49,8 +51,17 @@ class Desk:
         self.background = Background()
         self.integrity = Integrity(logbook)
         self._held = HeldReckonings()
-        self._unwatched: dict[UUID, int] = {}  # inspections without a running timer, at their last entry
-        self._lock = Lock()
+        self.summaries = Summaries(logbook)
+
+    @cached_property
+    def words_kept(self) -> dict[UUID, str]:
+        """From what the words of each inspection were made for searching."""
+        return self.logbook.derived.keys()
+
+    def at_hand(self, inspection: UUID) -> Reckoning | None:
+        """The reckoning of an inspection, if it is at hand as the logbook stands."""
+        held, end = self._held.newest(inspection), self.logbook.end(inspection)
+        return held.reckoning if held is not None and held.end == end and held.settings is self.settings else None
 
     @property
     def author(self) -> str:
@@ -85,6 +96,8 @@ class Desk:
                 if held is None or held.settings is not settings or not _reaches(held.end, end):
                     held = self._going_on(inspection, end, held)
                     self._held.keep(inspection, held)
+                    if held.reckoning.dossier.opening.vehicle is not None:
+                        self.attempt(inspection, partial(self._sum_up, held))
         if held.reckoning.dossier.opening.vehicle is None:
             raise HTTPException(404, "This inspection has no vehicle yet.")
         return held.reckoning
@@ -109,7 +122,7 @@ class Desk:
         """The same made anew and not kept, for going through all inspections; it may have no vehicle yet."""
         return Reckoning(gather_dossier(inspection, *self.logbook.read(inspection)), self.settings)
 
-    def attempt(self, inspection: UUID, work: Callable[[UUID], Done]) -> Done | Unshown | None:
+    def attempt(self, inspection: UUID, work: Callable[[UUID], Done | None]) -> Done | Unshown | None:
         """Do something for one inspection of many: what is wrong with one stays with it.
 
         None where it was opened and its first entry never arrived.
@@ -124,27 +137,20 @@ class Desk:
             _log.exception("inspection %s cannot be shown", inspection)
             return Unshown(inspection, f"{type(error).__name__} while it was read")
 
-    def _watched(self, inspection: UUID) -> Dossier | Literal[False]:
-        dossier = self.reckoning(inspection).dossier
-        return dossier if dossier.timers.running else False
-
     def watched(self) -> list[Dossier]:
-        """Inspections with a timer running; one whose logbook has not changed is not looked into twice."""
-        found = []
+        """Inspections with a timer running."""
         try:
-            ends = self.logbook.ends()
+            found = [self.attempt(one, self._running) for one in self.summaries.watched()]
         except DBAPIError:
             return []  # a page that can be shown is shown without the timers of others
-        for inspection, end in ends.items():
-            last = end.seq
-            if self._unwatched.get(inspection) == last:
-                continue
-            dossier = self.attempt(inspection, self._watched)
-            if isinstance(dossier, Dossier):
-                found.append(dossier)
-            elif dossier is False:
-                self._unwatched[inspection] = last
-        return found
+        return [one for one in found if isinstance(one, Dossier)]
+
+    def _sum_up(self, held: Held, inspection: UUID) -> None:
+        self.summaries.keep(reckoned_summary(held.reckoning, held.end, self.logbook.opened_at(inspection)))
+
+    def _running(self, inspection: UUID) -> Dossier | None:
+        dossier = self.reckoning(inspection).dossier
+        return dossier if dossier.timers.running else None
 
     def shown(self, inspection: UUID, page: str) -> Hashable | None:
         """All that a page of an inspection may show, beside its address: equal where it is the same; none if not known.

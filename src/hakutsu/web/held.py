@@ -8,7 +8,7 @@ from threading import Lock
 from uuid import UUID
 
 from hakutsu.entries.settings import Settings
-from hakutsu.logbook.store import End
+from hakutsu.logbook.ends import End
 from hakutsu.reckoning import Reckoning
 
 MOST_BYTES = 120_000_000

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import time
+from collections.abc import Callable, Mapping
+from functools import partial
 from threading import Event
 from uuid import UUID
 
@@ -10,56 +13,106 @@ from fastapi.responses import Response
 from sqlalchemy.exc import DBAPIError
 
 from hakutsu import __version__
+from hakutsu.logbook.derived import Kept
 from hakutsu.logbook.trouble import words
-from hakutsu.logbook.words import Kept
 from hakutsu.reckoning import terms
-from hakutsu.report.searching import LONGEST_SEARCH, Found, Words, parts_of, search, words_of
+from hakutsu.report.searching import LONGEST_SEARCH, Found, Words, glanced_words, parts_of, search, words_of
 from hakutsu.web.desk import Desk, DeskHere
 from hakutsu.web.rendering import page
 from hakutsu.web.station import shown_at
 
-MOST, AT_ONCE = 20, 5
+MOST, SHOWN = 20, 50
+REST = 4.0  # the background rests so many times as long as it worked
+SECONDS = 1.0  # so long may a search make words that are not up to date; others are made in the background
+PAUSE = 1.0
+FIRST = 3.0  # the first page after a start goes before [s]
 RENEWING = "search words"
+GLANCED = "typed words only"
+FEW = 20  # so many are made in full without a glance before
+Rest = Callable[[float], object]  # after so long a work [s]
 router = APIRouter()
 
 
-def _find(desk: Desk, asked: str) -> list[Found]:
+def _find(desk: Desk, asked: str) -> tuple[list[Found], int]:
+    """What of the newest inspections that hold every word is shown, and how many hold them."""
+    until = time.monotonic() + SECONDS
     try:
-        renew(desk)
+        stale = _stale(desk)
+        if len(stale) <= FEW:
+            _make(desk, stale, lambda: time.monotonic() > until)
     except DBAPIError as error:  # what was found by words before is found still
         desk.background.ended[RENEWING] = f"the database {words(error)}"
-    holding = desk.logbook.words.holding(parts_of(asked))
-    found = [one for kept in holding if (one := search(Words.model_validate(kept), asked)) is not None]
-    return sorted(found, key=lambda one: not one.itself)
+    holding, count = desk.logbook.derived.holding(parts_of(asked), SHOWN)
+    every = [one for kept in holding if (one := search(Words.model_validate(kept), asked)) is not None]
+    found = [one for one in every if desk.logbook.holds(one.words.inspection)]
+    return sorted(found, key=lambda one: not one.itself), count if count > SHOWN else len(found)
 
 
-def renew(desk: Desk, stopped: Event | None = None) -> None:
-    """Make the words anew of every inspection that changed, or is shown in other words, since they were made.
+def _stale(desk: Desk) -> dict[UUID, str]:
+    """Inspections whose words are not up to date, the newest first, with the key they are to be made under."""
+    shown = terms(desk.settings).model_dump_json()
+    kept = desk.words_kept
+    keys = {one: f"{end.hash} {shown} {__version__}" for one, end in desk.logbook.ends().items()}
+    stale = {one: key for one, key in keys.items() if kept.get(one) != key}
+    opened = desk.logbook.all_opened_at() if len(stale) > 1 else {}
+    return dict(sorted(stale.items(), key=lambda one: opened.get(one[0], ""), reverse=True))
 
-    Run at the start of the server as well, so that no search after an update waits for all of them; `stopped` ends it.
-    """
-    if desk.logbook.read_only:
-        return  # what was found by words before is found still
-    kept, shown = desk.logbook.words.keys(), terms(desk.settings).model_dump_json()
-    keys = {one: f"{tip} {shown} {__version__}" for one, tip in desk.logbook.tips().items()}
-    stale = [inspection for inspection, key in keys.items() if kept.get(inspection) != key]
-    for start in range(0, len(stale), AT_ONCE):
-        if stopped is not None and stopped.is_set():
+
+def _make(
+    desk: Desk, stale: Mapping[UUID, str], ends: Callable[[], bool], rest: Callable[[float], object] = id
+) -> None:
+    """Make words anew, one after the other, until it `ends`."""
+    for inspection, key in stale.items():
+        began = time.monotonic()
+        made = desk.attempt(inspection, partial(_made, desk, key))
+        kept = made if isinstance(made, Kept) else Kept(inspection, key, "", {})
+        desk.logbook.derived.keep([kept])
+        desk.words_kept[inspection] = key
+        rest(time.monotonic() - began)
+        if ends():
             return
-        some = stale[start : start + AT_ONCE]
-        made = [desk.attempt(one, lambda inspection: _made(desk, inspection, keys[inspection])) for one in some]
-        kept_words = [
-            one if isinstance(one, Kept) else Kept(id, keys[id], "", {}) for id, one in zip(some, made, strict=True)
-        ]
-        desk.logbook.words.keep(kept_words)
 
 
-def _made(desk: Desk, inspection: UUID, key: str) -> Kept:
-    reckoning = desk.reckoned(inspection)
+def _glance(desk: Desk, stale: Mapping[UUID, str], ends: Callable[[], bool], rest: Rest) -> None:
+    """Give inspections that have no words yet those that were typed, so that they are found until theirs are made."""
+    for inspection in stale:
+        if inspection not in desk.words_kept:
+            began = time.monotonic()
+            drafts = [row.draft for row in desk.logbook.rows(inspection)]
+            words = glanced_words(inspection, drafts)
+            opened_at = desk.logbook.opened_at(inspection)
+            kept = Kept(inspection, GLANCED, words.text, words.model_dump(mode="json"), opened_at)
+            desk.logbook.derived.keep([kept])
+            desk.words_kept[inspection] = GLANCED
+            rest(time.monotonic() - began)
+        if ends():
+            return
+
+
+def renew(desk: Desk, stopped: Event) -> None:
+    """Keep the words of every inspection up to date until it is stopped: first at a glance, then in full."""
+
+    def rest(worked: float) -> None:
+        stopped.wait(REST * worked)
+
+    stopped.wait(FIRST)
+    while not stopped.is_set():
+        try:
+            stale = _stale(desk)
+            _glance(desk, stale if len(stale) > FEW else {}, stopped.is_set, rest)
+            _make(desk, stale, stopped.is_set, rest)
+        except DBAPIError as error:
+            desk.background.ended[RENEWING] = f"the database {words(error)}"
+        stopped.wait(PAUSE)
+
+
+def _made(desk: Desk, key: str, inspection: UUID) -> Kept:
+    reckoning = desk.at_hand(inspection) or desk.reckoned(inspection)
+    opened_at = desk.logbook.opened_at(inspection)
     if reckoning.dossier.opening.vehicle is None:
-        return Kept(inspection, key, "", {})  # opened, but its first entry never arrived
-    words = words_of(reckoning, shown_at)
-    return Kept(inspection, key, words.text, words.model_dump(mode="json"))
+        return Kept(inspection, key, "", {}, opened_at)  # opened, but its first entry never arrived
+    made = words_of(reckoning, shown_at)
+    return Kept(inspection, key, made.text, made.model_dump(mode="json"), opened_at)
 
 
 @router.get("/search")
@@ -67,7 +120,7 @@ def show_search(request: Request, desk: DeskHere, q: str = "") -> Response:
     """What holds every word asked for: vehicles and buyers first, then findings."""
     asked = " ".join(q.split())
     fault = f"At most {LONGEST_SEARCH} characters; this has {len(asked):,}." if len(asked) > LONGEST_SEARCH else ""
-    found = [] if fault or not asked else _find(desk, asked)
-    context = {"asked": asked[:LONGEST_SEARCH], "found": found, "most": MOST, "fault": fault,
+    found, count = ([], 0) if fault or not asked else _find(desk, asked)
+    context = {"asked": asked[:LONGEST_SEARCH], "found": found, "count": count, "most": MOST, "fault": fault,
                "ended": desk.background.ended.get(RENEWING, "")}  # fmt: skip
     return page(request, "search.html", status=422 if fault else 200, **context)

@@ -130,7 +130,9 @@ async def _stream(session: GaugeSession, seen: int) -> AsyncIterator[str]:
 @router.get("/gauges")
 def show_gauges(request: Request, desk: DeskHere) -> Response:
     """The gauges that are kept, with their last verification."""
-    return page(request, "gauges.html", gauges=desk.logbook.library.gauges(), values=EMPTY, fault="")
+    return page(
+        request, "gauges.html", gauges=desk.logbook.library.gauges(desk.summaries.verified()), values=EMPTY, fault=""
+    )
 
 
 @router.post("/gauges")
@@ -156,7 +158,7 @@ def keep_gauge(
     else:
         desk.logbook.library.keep_gauge(gauge)
         return RedirectResponse("/gauges", 303)
-    gauges = desk.logbook.library.gauges()
+    gauges = desk.logbook.library.gauges(desk.summaries.verified())
     return page(request, "gauges.html", status=422, gauges=gauges, values=values, fault=fault)
 
 

@@ -32,7 +32,7 @@ def film_station(
         config=station_config(reckoning),
         codes=[p for p in panels().values() if p.side != "right"],
         tab="film",
-        kept_gauges=desk.logbook.library.gauges(),
+        kept_gauges=desk.logbook.library.gauges(desk.summaries.verified()),
         **context,
     )
 

@@ -1,0 +1,129 @@
+"""One inspection summed up for the day, for timers and for gauges: from its stored entries at a glance, or reckoned."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable, Mapping
+from dataclasses import asdict, dataclass, field
+from typing import Any, Self
+from uuid import UUID
+
+from hakutsu import __version__
+from hakutsu.dossier import Covered, Dossier
+from hakutsu.entries.opening import Stage
+from hakutsu.entries.registry import EntryError, parse_body
+from hakutsu.logbook.derived import SummaryRow
+from hakutsu.logbook.ends import End
+from hakutsu.reckoning import Reckoning
+from hakutsu.vehicle.description import VehicleDescription
+
+
+@dataclass(frozen=True, slots=True)
+class Summary:
+    """An inspection at its end: vehicle, buyer and state; timers that run; when which gauge was verified last.
+
+    `done` and `expected` count panels of the film survey; they and `retests` are none until it was reckoned. `fault`
+    says why it cannot be shown, `vehicle` is empty where none was named yet.
+    """
+
+    inspection: UUID
+    end: End
+    opened_at: str
+    vehicle: str = ""
+    detail: str = ""
+    buyer: str = ""
+    finished: bool = False
+    readings: int = 0
+    done: int | None = None
+    expected: int | None = None
+    retests: int | None = None
+    timers: bool = False
+    verified: Mapping[str, str] = field(default_factory=dict)
+    fault: str = ""
+
+    @property
+    def reckoned(self) -> bool:
+        """Whether it comes of a reckoning, or cannot be reckoned at all."""
+        return self.expected is not None or bool(self.fault)
+
+    @property
+    def row(self) -> SummaryRow:
+        """As it is kept."""
+        said = asdict(self) | {"verified": dict(self.verified)}
+        del said["inspection"], said["end"]
+        return SummaryRow(self.inspection, *self.end, __version__, said)
+
+    @classmethod
+    def read(cls, row: SummaryRow) -> Self | None:
+        """As it was kept; nothing where another version kept it."""
+        if row.made != __version__:
+            return None
+        try:
+            return cls(row.inspection, End(row.seq, row.hash), **row.said)
+        except TypeError:
+            return None
+
+
+def _named(vehicle: VehicleDescription) -> dict[str, str]:
+    detail = ", ".join(part for part in (vehicle.registration, vehicle.colour) if part)
+    return {"vehicle": vehicle.name, "detail": detail}
+
+
+def reckoned_summary(reckoning: Reckoning, end: End, opened_at: str) -> Summary:
+    """Sum up a reckoning."""
+    dossier: Dossier = reckoning.dossier
+    coverage = [c for c in dossier.film_coverage() if c.expected or c.state is Covered.LIMITED]
+    verified: dict[str, str] = {}
+    for kept in dossier.film.verifications.values():
+        verified[kept.body.gauge] = max(kept.at.isoformat(), verified.get(kept.body.gauge, ""))
+    return Summary(
+        dossier.inspection, end, opened_at, **_named(dossier.vehicle), buyer=dossier.opening.brief.buyer,
+        finished=dossier.opening.stage is Stage.FINISHED, readings=len(dossier.film.readings),
+        done=sum(c.state is not Covered.OPEN for c in coverage), expected=len(coverage),
+        retests=len(reckoning.film.analysis.open_surprises), timers=bool(dossier.timers.running), verified=verified,
+    )  # fmt: skip
+
+
+def glanced_summary(inspection: UUID, end: End, opened_at: str, drafts: Iterable[str]) -> Summary:
+    """Sum up entries as they are stored, of which only those that say what is wanted are read."""
+    said = [one for stored in drafts if (one := _read(stored)) is not None]
+    struck: set[str] = set()
+    for one in reversed(said):
+        if one.get("strikes") and one.get("id") not in struck:
+            struck.add(one["strikes"])
+    stand = [one for one in said if one.get("id") not in struck]
+    found: dict[str, Any] = {"readings": sum(one.get("kind") == "film.reading" for one in stand)}
+    running, verified = set[str](), dict[str, str]()
+    for one in stand:
+        body = one.get("body") or {}
+        match one.get("kind"):
+            case "inspection.vehicle":
+                found |= _vehicle(one)
+            case "inspection.brief":
+                found["buyer"] = str(body.get("buyer", ""))
+            case "inspection.stage":
+                found["finished"] = body.get("stage") == Stage.FINISHED.value
+            case "timer.started":
+                running.add(str(one.get("id")))
+            case "timer.stopped":
+                running.discard(str(body.get("of")))
+            case "film.verification":
+                gauge = str(body.get("gauge", ""))
+                verified[gauge] = max(str(one.get("at", "")), verified.get(gauge, ""))
+    return Summary(inspection, end, opened_at, **found, timers=bool(running), verified=verified)
+
+
+def _read(stored: str) -> dict[str, Any] | None:
+    try:
+        said = json.loads(stored)
+    except (ValueError, RecursionError):
+        return None
+    return said if isinstance(said, dict) else None
+
+
+def _vehicle(said: Mapping[str, Any]) -> dict[str, str]:
+    try:
+        body = parse_body("inspection.vehicle", int(said.get("version", 1)), said.get("body") or {})
+    except (EntryError, ValueError):
+        return {}
+    return _named(body.vehicle)  # type: ignore[attr-defined]
