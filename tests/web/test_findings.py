@@ -21,6 +21,7 @@ from hakutsu.entries.registry import kinds
 from hakutsu.entries.under import Leak, UnderZone
 from hakutsu.exchange.findings_json import findings_json
 from hakutsu.vehicle.keyed import Keyed
+from hakutsu.web.held import HeldReckonings
 from tests.builders import NOON
 from tests.web.case import RoundCase
 
@@ -172,7 +173,7 @@ class Kept(FindingsCase):
         def reworded(*fields):
             return Finding(fields[0], fields[1], "a bolt is gone", *fields[3:])
 
-        self.client.app.state.desk._kept.clear()
+        self.client.app.state.desk._held = HeldReckonings()
         with patch.object(made, "Finding", reworded):
             self.assertEqual(self.line("corners.fixings_missing", FL).amount, 25)
 
@@ -211,7 +212,7 @@ class WordsDecideNothing(FindingsCase):
                 self.logbook.open_inspection(id, NOON)
                 self.logbook.append(id, demo_drafts(car), "Test Inspector")
                 before = self.decided(id)
-                self.client.app.state.desk._kept.clear()
+                self.client.app.state.desk._held = HeldReckonings()
                 for one in words:
                     one.words = f"x{one.value[::-1]}"
                 with patch.object(made, "Finding", scrambled):

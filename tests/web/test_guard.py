@@ -95,7 +95,10 @@ class Answers(WebCase):
 
     def failing(self, error, accept="text/html"):
         client = TestClient(self.client.app, base_url="http://127.0.0.1", raise_server_exceptions=False)
-        with patch("hakutsu.logbook.store.Logbook.inspections", side_effect=error):
+        with (
+            patch("hakutsu.web.summaries.Summaries.page", side_effect=error),
+            patch("hakutsu.logbook.store.Logbook.inspections", side_effect=error),
+        ):
             return client.get("/", headers={"accept": accept})
 
     def test_a_failure_carries_them_too_and_is_a_page(self):

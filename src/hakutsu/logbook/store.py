@@ -173,28 +173,30 @@ class Logbook:
         """All entries of an inspection that can be read, in order, struck ones included."""
         return self.read(inspection)[0]
 
-    def read(self, inspection: UUID, after: int = 0) -> tuple[list[Entry], list[Unread]]:
+    def read(self, inspection: UUID, after: int = 0, upto: int | None = None) -> tuple[list[Entry], list[Unread]]:
         """All entries of an inspection in order, struck ones included: those this version can read, and the others.
 
-        Those behind the number `after`.
+        Those behind the number `after`, and up to the number `upto`.
         """
         found: list[Entry] = []
         unread: list[Unread] = []
-        for row in self.rows(inspection, after):
+        for row in self.rows(inspection, after, upto):
             try:
                 found.append(entry_of(inspection, row))
             except (ValueError, RecursionError) as error:
                 unread.append(Unread(row.seq, str(row.by), _why(error), str(row.draft)))
         return found, unread
 
-    def rows(self, inspection: UUID, after: int = 0) -> list[Row[tuple[int, str, str, int, str]]]:
-        """Entries as they are stored (`seq`, `by`, `hash`, `hash_version`, `draft`), those behind a number."""
+    def rows(
+        self, inspection: UUID, after: int = 0, upto: int | None = None
+    ) -> list[Row[tuple[int, str, str, int, str]]]:
+        """Entries as they are stored (`seq`, `by`, `hash`, `hash_version`, `draft`), those behind a number, up to one."""
         columns = (EntryRow.seq, EntryRow.by, EntryRow.hash, EntryRow.hash_version, EntryRow.draft)
         mine = select(*columns).where(EntryRow.inspection_id == str(inspection), EntryRow.seq > after)
         with Session(self.engine) as session:
-            last = shown_to(session, inspection)
-            if last is not None:
-                mine = mine.where(EntryRow.seq <= last)
+            for last in (shown_to(session, inspection), upto):
+                if last is not None:
+                    mine = mine.where(EntryRow.seq <= last)
             return list(session.execute(mine.order_by(EntryRow.seq)))
 
     @property

@@ -103,6 +103,11 @@ def words_of(reckoning: Reckoning, where: Callable[[Entry, Body], str]) -> Words
     )  # fmt: skip
 
 
+def in_logbook(seq: int) -> str:
+    """Where an entry is found in the logbook, below the inspection's address."""
+    return f"logbook?at={seq}#e{seq}"
+
+
 def glanced_words(inspection: UUID, drafts: Iterable[str]) -> Words:
     """What an inspection is found by before its words are made: whatever was typed, as it is stored."""
     lines, name, buyer = [], "", ""
@@ -119,7 +124,7 @@ def glanced_words(inspection: UUID, drafts: Iterable[str]) -> Words:
             buyer = str((body or {}).get("buyer", ""))
         elif typed:
             place = str(said.get("place") or "").replace("_", " ")
-            lines.append(Line(kind="Noted", words=typed, place=place, room=f"logbook#e{number}"))
+            lines.append(Line(kind="Noted", words=typed, place=place, room=in_logbook(number)))
     return Words(inspection=inspection, name=name, registration="", colour="", buyer=buyer, lines=tuple(lines))
 
 

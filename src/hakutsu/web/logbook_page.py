@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -13,6 +14,7 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import FileResponse, JSONResponse, Response
 from starlette.background import BackgroundTask
 
+from hakutsu.dossier.folding import parted
 from hakutsu.entries import Entry, Unread
 from hakutsu.exchange.bundle import export_bundle
 from hakutsu.exchange.bundle_file import BundleFile, BundleRefused
@@ -21,6 +23,7 @@ from hakutsu.logbook.integrity import Checked
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
 from hakutsu.web.desk import INTEGRITY, Desk, DeskHere
+from hakutsu.web.paging import Number, part_of
 from hakutsu.web.rendering import page
 from hakutsu.web.station import Phase, StationPage, station_page
 
@@ -55,21 +58,27 @@ def _unread(entry: Unread) -> Line:
     return Line(entry.seq, entry.at, entry.by, entry.place or "", entry.kind, entry.stored[:400], unread=entry.why)
 
 
-def logbook_lines(reckoning: Reckoning) -> list[Line]:
-    """Every entry, newest last, those that cannot be read among them."""
-    dossier = reckoning.dossier
-    lines = [_line(entry, reckoning) for entry in dossier.entries] + [_unread(one) for one in dossier.unread]
+def logbook_lines(reckoning: Reckoning, entries: Sequence[Entry], unread: Sequence[Unread]) -> list[Line]:
+    """Entries in words, newest last, those that cannot be read among them."""
+    readable, no_bodies = parted(entries)
+    lines = [_line(entry, reckoning) for entry in readable] + [_unread(one) for one in (*unread, *no_bodies)]
     return sorted(lines, key=lambda line: line.seq)
 
 
 @router.get("/inspections/{inspection}/logbook")
-def show_logbook(request: Request, inspection: UUID, desk: DeskHere) -> Response:
-    """Every entry, struck ones crossed out; an inspection whose vehicle cannot be read has its logbook too."""
+def show_logbook(
+    request: Request, inspection: UUID, desk: DeskHere, at: Number = None, start: Number = None
+) -> Response:
+    """Entries, fifty at a time, struck ones crossed out; there is one too where the vehicle cannot be read."""
     if not desk.logbook.holds(inspection):
         raise HTTPException(404, "There is no inspection at this address.")
-    reckoning = desk.reckoned(inspection)  # anew: what is kept goes by the last hash, and misses damage before it
+    reckoning = _known(inspection, desk)
     dossier = reckoning.dossier
     known = dossier.opening.vehicle is not None
+    end = desk.logbook.end(inspection)
+    part = part_of(end.seq if end else 0, start, at)
+    # What is stored, not what is at hand: that goes by the last hash and would not show damage before it.
+    stored = desk.logbook.read(inspection, part.first - 1, part.last)
     about: dict[str, Any] = {"dossier": dossier} if known else {}
     return page(
         request,
@@ -79,14 +88,23 @@ def show_logbook(request: Request, inspection: UUID, desk: DeskHere) -> Response
         name=dossier.vehicle.name if known else "an inspection without its vehicle",
         here=f"/inspections/{inspection}",
         terms=reckoning.terms,
-        lines=logbook_lines(reckoning),
+        lines=logbook_lines(reckoning, *stored),
+        part=part,
         struck=len(dossier.struck),
-        numbers={entry.id: entry.seq for entry in dossier.entries},
+        numbers={one: entry.seq for one, entry in dossier.by_id.items()},
         checked=_checked(inspection, desk),
         came_with=desk.logbook.imported_tip(inspection),
         ended=desk.background.ended.get(INTEGRITY, ""),
         tab="logbook",
     )
+
+
+def _known(inspection: UUID, desk: Desk) -> Reckoning:
+    """The reckoning; one without a vehicle, which is not kept, where that cannot be read."""
+    try:
+        return desk.reckoning(inspection)
+    except HTTPException:
+        return desk.reckoned(inspection)
 
 
 def _checked(inspection: UUID, desk: DeskHere) -> Checked:

@@ -18,6 +18,7 @@ from hakutsu.dossier.coverage import PartCoverage
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.registry import Body
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.searching import in_logbook
 from hakutsu.vehicle.keyed import Keyed
 
 
@@ -109,7 +110,7 @@ def shown_at(entry: Entry, body: Body) -> str:
         for begins, address in one.shows.items():
             if entry.kind.startswith(begins):
                 return address if isinstance(address, str) else address(entry, body)
-    return f"logbook#e{entry.seq}"
+    return in_logbook(entry.seq)
 
 
 @dataclass(frozen=True, slots=True)

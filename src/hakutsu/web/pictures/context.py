@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import json
 from typing import Any
+from urllib.parse import urlencode
 from uuid import UUID
+
+from markupsafe import Markup
 
 from hakutsu.entries.general import ForDesk
 from hakutsu.entries.pictures import Looks
@@ -15,6 +18,7 @@ from hakutsu.report.pictures_section import shown
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.shots import Shot, shot_list
+from hakutsu.web.paging import part_of
 
 
 def shots(reckoning: Reckoning) -> list[tuple[Shot, str, bool]]:
@@ -34,16 +38,21 @@ def where(reckoning: Reckoning) -> list[tuple[str, str]]:
     return found + [(f"of:{key}", f"mark {i}: {marks[key].body.kind}") for key, i in numbered(reckoning).items()]
 
 
-def pictures_context(reckoning: Reckoning, files: PictureFiles, place: str = "", of: str = "") -> dict[str, Any]:
-    """The page of all pictures, or those of one place or for one entry."""
+def pictures_context(
+    reckoning: Reckoning, files: PictureFiles, place: str = "", of: str = "", start: int | None = None
+) -> dict[str, Any]:
+    """A page of all pictures, or of those of one place or for one entry."""
     every = list(reckoning.dossier.pictures.taken.values())
     chosen = [one for one in every if (not place or one.entry.place == place) and (not of or str(one.body.of) == of)]
+    part = part_of(len(chosen), start)
     taken_at = {one.entry.place: reckoning.terms.place(one.entry.place) for one in every if one.entry.place}
     listed = shots(reckoning)
     return {
         "dossier": reckoning.dossier,
         "terms": reckoning.terms,
-        "pictures": [shown(reckoning, one) for one in chosen],
+        "pictures": [shown(reckoning, one) for one in chosen[part.first - 1 : part.last]],
+        "part": part,
+        "kept": Markup("&amp;") + urlencode({"place": place, "of": of}) if place or of else "",
         "every": len(every),
         "place": place,
         "chosen": f"of:{of}" if of else place,

@@ -18,6 +18,7 @@ from hakutsu.entries.registry import Body
 from hakutsu.logbook.pictures import SIZES, SUFFIXES, PictureRefused, StoredFile
 from hakutsu.reckoning import Reckoning
 from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.paging import Number
 from hakutsu.web.pictures.context import desk_context, picture_context, pictures_context, shown
 from hakutsu.web.rendering import fragment, page, rail_fragment
 from hakutsu.web.station import Phase, StationPage, station_page
@@ -41,10 +42,10 @@ def _kept(reckoning: Reckoning, entry: UUID) -> Picture:
 
 @router.get("/inspections/{inspection}/pictures")
 def show_pictures(
-    request: Request, reckoning: ReckoningHere, desk: DeskHere, place: str = "", of: str = ""
+    request: Request, reckoning: ReckoningHere, desk: DeskHere, place: str = "", of: str = "", start: Number = None
 ) -> Response:
     """All pictures, or those of a place or an entry, with the shot list."""
-    context = pictures_context(reckoning, desk.pictures, place, of)
+    context = pictures_context(reckoning, desk.pictures, place, of, start)
     return page(request, "pictures/index.html", tab="pictures", **context)
 
 

@@ -18,6 +18,7 @@ from hakutsu.entries.envelope import Entry
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
 from hakutsu.entries.registry import Body
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.searching import in_logbook
 from hakutsu.vehicle.places import places
 from hakutsu.web.desk import Desk, DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
@@ -185,7 +186,7 @@ def calendar(inspection: UUID, reckoning: ReckoningHere, desk: DeskHere) -> Resp
 def _shown(entry: Entry, _body: Body) -> str:
     """A remark is shown at its place; one on a panel at its film, one of no place on the round."""
     if entry.place is None:
-        return f"logbook#e{entry.seq}"
+        return in_logbook(entry.seq)
     return f"place/{entry.place}" if entry.place in places() else f"film?panel={entry.place}"
 
 
