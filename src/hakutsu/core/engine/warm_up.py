@@ -58,8 +58,7 @@ class WarmUp:
 
     def band(self, minutes: Floats) -> tuple[Floats, Floats]:
         """The 80 % band of the course [°C]."""
-        every = np.array([course(one, minutes) for one in self.draws])
-        low, high = np.quantile(every, (0.1, 0.9), axis=0)
+        low, high = np.quantile(course(self.draws, minutes), (0.1, 0.9), axis=0)
         return low, high
 
 
@@ -93,8 +92,8 @@ def warm_up_table() -> WarmUpTable:
 
 
 def course(parameters: Floats, minutes: Floats) -> Floats:
-    """Temperature [°C] after minutes, from start, end without thermostat, ln τ, thermostat."""
-    start, end, log_tau, thermostat = parameters
+    """Temperature [°C] after minutes, from start, end without thermostat, ln τ, thermostat; many of them by row."""
+    start, end, log_tau, thermostat = np.moveaxis(parameters, -1, 0)[..., None]
     free = start + (end - start) * (1 - np.exp(-minutes / np.exp(log_tau)))
     return np.asarray(np.minimum(free, thermostat))
 
@@ -112,6 +111,22 @@ def _residuals(parameters: Floats, minutes: Floats, read: Floats, start: tuple[f
         (parameters[3] - prior.thermostat_c[0]) / prior.thermostat_c[1],
     )
     return np.concatenate([robust, beside])
+
+
+def _slopes(parameters: Floats, minutes: Floats, read: Floats, start: tuple[float, float]) -> Floats:
+    """How the residuals change with each parameter: shape (readings + 4 priors, 4)."""
+    prior, sd_c = warm_up_table().prior, warm_up_table().sample.sd_c
+    began, end, log_tau, thermostat = parameters
+    past = minutes / np.exp(log_tau)
+    left = np.exp(-past)
+    held = began + (end - began) * (1 - left) >= thermostat
+    free = np.stack([left, 1 - left, -(end - began) * left * past, np.zeros_like(left)], axis=1)
+    grows = np.where(held[:, None], [0.0, 0.0, 0.0, 1.0], free)
+    z = (read - course(parameters, minutes)) / sd_c
+    whole = np.sqrt(2.0 * np.log1p(z * z / 2.0))
+    steep = np.divide(np.abs(z), (1 + z * z / 2.0) * whole, out=np.ones_like(z), where=whole > 1e-6)
+    beside = (start[1], prior.end_c[1], np.log(prior.minutes[1]), prior.thermostat_c[1])
+    return np.concatenate([-grows * (steep / sd_c)[:, None], np.diag(1 / np.array(beside))])
 
 
 def warm_up(samples: Sequence[Sample], start_c: float | None = None) -> WarmUp | None:
@@ -164,7 +179,8 @@ def _guesses(read: Floats, first: float) -> list[Floats]:
 def _fitted(minutes: Floats, read: Floats, start: tuple[float, float], guess: Floats) -> Any:
     bounds = ([-40.0, -40.0, np.log(1.0), 20.0], [150.0, 260.0, np.log(120.0), 150.0])
     inside = np.clip(guess, np.array(bounds[0]) + 1e-3, np.array(bounds[1]) - 1e-3)
-    return least_squares(_residuals, inside, bounds=bounds, args=(minutes, read, start), x_scale=[1, 5, 0.1, 2])
+    scale, given = [1, 5, 0.1, 2], (minutes, read, start)
+    return least_squares(_residuals, inside, jac=_slopes, bounds=bounds, args=given, x_scale=scale)
 
 
 def _draws(best: Any) -> Floats:
@@ -185,10 +201,10 @@ def _settled(draws: Floats, best: Floats, minutes: Floats) -> Estimate | None:
     if near < row["least_near"]:
         return None
     began = max(0.0, last - row["minutes"])
-    grown = [float(np.diff(course(one, np.array([began, last])))[0]) for one in (best, *draws)]
+    grown = np.diff(course(np.vstack([best, draws]), np.array([began, last])))[:, 0]
     if grown[0] > row["slope_c"] * row["minutes"] or np.quantile(grown, 0.8) > 2 * row["slope_c"] * row["minutes"]:
         return None
-    ends = np.array([float(course(one, np.array([last]))[0]) for one in draws])
+    ends = course(draws, np.array([last]))[:, 0]
     middle = float(course(best, np.array([last]))[0])
     low, high = (float(one) for one in np.quantile(ends, (0.1, 0.9)))
     return Estimate(middle, min(low, middle), max(high, middle), basis=(f"{len(minutes)} samples, to minute {last:g}",))
