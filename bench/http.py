@@ -6,6 +6,7 @@ Run: .venv/bin/python -m bench.http [pages] [entries]
 from __future__ import annotations
 
 import gzip
+import json
 import sys
 import tempfile
 from datetime import UTC, datetime
@@ -26,10 +27,10 @@ PAGES = (
 )  # fmt: skip
 ENTRIES = {
     "place": ("general.seen", 1, {"station": "general", "text": "seen again"}, "bay", {"place": "bay"}),
-    "corners": ("corner.gear", 2, {"part": "damper", "grade": "worn", "tested": "by eye"}, "wheel_front_left", {}),
+    "corners": ("corner.gear", 1, {"part": "damper", "grade": "worn"}, "wheel_front_left", {}),
     "engine": ("engine.sample", 1, {"minute": 3.0, "coolant_c": 41.0}, None, {"room": "run"}),
     "functions": ("function.tried", 2, {"item": "horn", "result": "works"}, None, {}),
-    "cabin": ("cabin.wear", 2, {"part": "rim", "wear": "polished"}, None, {}),
+    "cabin": ("cabin.wear", 2, {"part": "rim", "wear": "clear"}, None, {}),
     "film": ("film.reading", 1, {"status": "ok", "value_um": 118.0, "unit": "um", "step_um": 1.0, "limit_um": 1500.0,
              "edge": False}, "roof", {"panel": "roof"}),
 }  # fmt: skip
@@ -104,8 +105,8 @@ def entries(server: Server) -> None:
         acknowledged, fragments = [], []
         for number in range(9):
             at = [server.processor()]
-            status, _ = server.ask("POST", f"{ESTATE}/entries", {"entries": [entry(view, number)]})
-            assert status == 200
+            status, said = server.ask("POST", f"{ESTATE}/entries", {"entries": [entry(view, number)]})
+            assert status == 200 and not json.loads(said)["refused"], said
             server._settle()
             at.append(server.processor())
             status, _ = server.ask("GET", follow(view))

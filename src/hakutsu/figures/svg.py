@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from html import escape
 
 
@@ -10,11 +11,10 @@ def tag(name: str, *children: str, **attributes: object) -> str:
 
     Text must be passed through `text` first; children are taken as markup.
     """
-    written = "".join(
-        f' {key.rstrip("_").replace("_", "-")}="{_value(value)}"'
-        for key, value in attributes.items()
-        if value is not None
-    )
+    written = ""
+    for key, value in attributes.items():
+        if value is not None:
+            written += f' {_named(key)}="{_value(value)}"'
     inner = "".join(children)
     return f"<{name}{written}>{inner}</{name}>" if inner else f"<{name}{written}/>"
 
@@ -30,7 +30,12 @@ def swatch(fill: str) -> str:
     return tag("svg", drop, class_="shrink-0", viewBox="0 0 22 22", width=22, height=22, aria_hidden="true")
 
 
+@cache
+def _named(key: str) -> str:
+    return key.rstrip("_").replace("_", "-")
+
+
 def _value(value: object) -> str:
     if isinstance(value, float):
         return f"{value:.2f}".rstrip("0").rstrip(".")
-    return escape(str(value))
+    return str(value) if isinstance(value, int) else escape(str(value))

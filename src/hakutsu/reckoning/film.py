@@ -98,10 +98,9 @@ class FilmReckoned(StationRules):
         dossier, vehicle = self._reckoning.dossier, self._reckoning.dossier.vehicle
         p = parameters().verifying
         arrival = dossier.day.arrival
-        read = [
-            corrected(observation(r, dossier, dirt_sd_um(arrival, r.panel)), r.at, *self.gauge_fits, p)
-            for r in dossier.film.readings
-        ]
+        dirt = {key: dirt_sd_um(arrival, key) for key in {r.panel for r in dossier.film.readings}}
+        fits = self.gauge_fits
+        read = [corrected(observation(r, dossier, dirt[r.panel]), r.at, *fits, p) for r in dossier.film.readings]
         cues: dict[str, list[CueLooked]] = {}
         for cue in dossier.film.cues.values():
             if cue.body.cue in cue_kinds():

@@ -25,6 +25,7 @@ from hakutsu.vehicle.tables import read_table
 
 Floats = NDArray[np.float64]
 BAND_DRAWS, BAND_SEED = 300, 5
+NEAR = 1e-7  # where a fit ends, as a share: far below what a reading tells
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,40 +94,51 @@ def warm_up_table() -> WarmUpTable:
 
 def course(parameters: Floats, minutes: Floats) -> Floats:
     """Temperature [°C] after minutes, from start, end without thermostat, ln τ, thermostat; many of them by row."""
-    start, end, log_tau, thermostat = np.moveaxis(parameters, -1, 0)[..., None]
+    start, end, log_tau, thermostat = parameters.T[..., None]
     free = start + (end - start) * (1 - np.exp(-minutes / np.exp(log_tau)))
     return np.asarray(np.minimum(free, thermostat))
 
 
-def _residuals(parameters: Floats, minutes: Floats, read: Floats, start: tuple[float, float]) -> Floats:
-    """Readings under Cauchy loss, priors plain; their squares sum to twice the negative log posterior."""
-    table = warm_up_table()
-    prior = table.prior
-    z = (read - course(parameters, minutes)) / table.sample.sd_c
-    robust = np.sign(z) * np.sqrt(2.0 * np.log1p(z * z / 2.0))
-    beside = (
-        (parameters[0] - start[0]) / start[1],
-        (parameters[1] - prior.end_c[0]) / prior.end_c[1],
-        (parameters[2] - np.log(prior.minutes[0])) / np.log(prior.minutes[1]),
-        (parameters[3] - prior.thermostat_c[0]) / prior.thermostat_c[1],
-    )
-    return np.concatenate([robust, beside])
+@dataclass(frozen=True, slots=True)
+class _Posterior:
+    """Readings under Cauchy loss around the course, parameters normal around `mean` with `sd`."""
+
+    minutes: Floats
+    read: Floats
+    mean: Floats
+    sd: Floats
+    sample_sd_c: float
+
+    def residuals(self, parameters: Floats) -> Floats:
+        """Their squares sum to twice the negative log posterior."""
+        z = (self.read - course(parameters, self.minutes)) / self.sample_sd_c
+        robust = np.sign(z) * np.sqrt(2.0 * np.log1p(z * z / 2.0))
+        return np.concatenate([robust, (parameters - self.mean) / self.sd])
+
+    def slopes(self, parameters: Floats) -> Floats:
+        """How the residuals change with each parameter: shape (readings + 4 priors, 4)."""
+        began, end, log_tau, thermostat = parameters
+        past = self.minutes / np.exp(log_tau)
+        left = np.exp(-past)
+        free = began + (end - began) * (1 - left)
+        held = free >= thermostat
+        grows = np.empty((len(left) + 4, 4))
+        mine = grows[:-4]
+        mine[:, 0], mine[:, 1], mine[:, 2], mine[:, 3] = left, 1 - left, (began - end) * left * past, 0.0
+        mine[held] = (0.0, 0.0, 0.0, 1.0)
+        z = (self.read - np.minimum(free, thermostat)) / self.sample_sd_c
+        whole = np.sqrt(2.0 * np.log1p(z * z / 2.0))
+        steep = np.divide(np.abs(z), (1 + z * z / 2.0) * whole, out=np.ones_like(z), where=whole > 1e-6)
+        mine *= (-steep / self.sample_sd_c)[:, None]
+        grows[-4:] = np.diag(1 / self.sd)
+        return grows
 
 
-def _slopes(parameters: Floats, minutes: Floats, read: Floats, start: tuple[float, float]) -> Floats:
-    """How the residuals change with each parameter: shape (readings + 4 priors, 4)."""
-    prior, sd_c = warm_up_table().prior, warm_up_table().sample.sd_c
-    began, end, log_tau, thermostat = parameters
-    past = minutes / np.exp(log_tau)
-    left = np.exp(-past)
-    held = began + (end - began) * (1 - left) >= thermostat
-    free = np.stack([left, 1 - left, -(end - began) * left * past, np.zeros_like(left)], axis=1)
-    grows = np.where(held[:, None], [0.0, 0.0, 0.0, 1.0], free)
-    z = (read - course(parameters, minutes)) / sd_c
-    whole = np.sqrt(2.0 * np.log1p(z * z / 2.0))
-    steep = np.divide(np.abs(z), (1 + z * z / 2.0) * whole, out=np.ones_like(z), where=whole > 1e-6)
-    beside = (start[1], prior.end_c[1], np.log(prior.minutes[1]), prior.thermostat_c[1])
-    return np.concatenate([-grows * (steep / sd_c)[:, None], np.diag(1 / np.array(beside))])
+def _posterior(minutes: Floats, read: Floats, start: tuple[float, float]) -> _Posterior:
+    prior = warm_up_table().prior
+    rows = (start, prior.end_c, np.log(prior.minutes), prior.thermostat_c)
+    mean, sd = np.array(rows).T
+    return _Posterior(minutes, read, mean, sd, warm_up_table().sample.sd_c)
 
 
 def warm_up(samples: Sequence[Sample], start_c: float | None = None) -> WarmUp | None:
@@ -149,7 +161,8 @@ def warm_up(samples: Sequence[Sample], start_c: float | None = None) -> WarmUp |
         if start_c is None
         else (start_c, prior["start_sd_c"])
     )
-    fits = (_fitted(minutes, read, start, guess) for guess in _guesses(read, start[0]))
+    posterior = _posterior(minutes, read, start)
+    fits = (_fitted(posterior, guess) for guess in _guesses(read, start[0]))
     best = min(fits, key=lambda one: one.cost)
     fitted = np.asarray(best.x)
     wrong = np.abs(read - course(fitted, minutes)) > table["sample"]["wrong_from_sd"] * table["sample"]["sd_c"]
@@ -176,11 +189,11 @@ def _guesses(read: Floats, first: float) -> list[Floats]:
     ]
 
 
-def _fitted(minutes: Floats, read: Floats, start: tuple[float, float], guess: Floats) -> Any:
+def _fitted(posterior: _Posterior, guess: Floats) -> Any:
     bounds = ([-40.0, -40.0, np.log(1.0), 20.0], [150.0, 260.0, np.log(120.0), 150.0])
     inside = np.clip(guess, np.array(bounds[0]) + 1e-3, np.array(bounds[1]) - 1e-3)
-    scale, given = [1, 5, 0.1, 2], (minutes, read, start)
-    return least_squares(_residuals, inside, jac=_slopes, bounds=bounds, args=given, x_scale=scale)
+    close = {"ftol": NEAR, "xtol": NEAR, "gtol": NEAR}
+    return least_squares(posterior.residuals, inside, posterior.slopes, bounds, x_scale=[1, 5, 0.1, 2], **close)
 
 
 def _draws(best: Any) -> Floats:

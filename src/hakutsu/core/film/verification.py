@@ -37,6 +37,11 @@ class Fit:
         """What the gauge shows over a film [µm]."""
         return self.offset_um + self.gain * film_um
 
+    def variance(self, film_um: float) -> float:
+        """How far what it shows over a film is in doubt [µm²]."""
+        (offset, both), (_, gain) = self.covariance.tolist()
+        return float(offset + film_um * (2 * both + film_um * gain))
+
 
 class Verified(StrEnum):
     """How far the gauge of a survey was verified."""
@@ -102,14 +107,12 @@ def corrected(o: Observation, at: datetime, start: Fit | None, end: Fit | None, 
     first, last = fits[0], fits[-1]
     offset = (1 - share) * first.offset_um + share * last.offset_um
     gain = (1 - share) * first.gain + share * last.gain
-    covariance = (1 - share) * first.covariance + share * last.covariance
 
     def true(shown: float | None) -> float | None:
         return None if shown is None else max((shown - offset) / gain, 1.0)
 
     film = true(o.value_um if o.value_um is not None else o.limit_um) or 0.0
-    gradient = np.array([1.0, film])
-    fitted = float(gradient @ covariance @ gradient)
+    fitted = (1 - share) * first.variance(film) + share * last.variance(film)
     beyond = p.beyond_share * max(0.0, film - max(fit.highest_um for fit in fits))
     sd = float((o.extra_sd_um**2 + fitted + beyond**2) ** 0.5)
     return replace(o, value_um=true(o.value_um), limit_um=true(o.limit_um), extra_sd_um=sd)

@@ -21,16 +21,18 @@ from hakutsu.report.film_drawings import (
 )
 from hakutsu.report.wording import reading_words
 from hakutsu.vehicle.panels import panels
-from hakutsu.web.film.panel_context import advised, panel_context
+from hakutsu.web.film.panel_context import advised, panel_context, schools_rows
 from hakutsu.web.rendering import fragment
 
 FRAGMENTS = ("drawing", "panels", "panel", "glance", "left", "story", "verified")
-PROFILE, SHEET = "profile", "sheet"
+PROFILE, SHEET, SCHOOLS = "profile", "sheet", "schools"
 USUAL_LIMITS = ("wrapped or filmed over", "wet or dirty", "covered or not reachable", "gauge does not read it")
 
 
-def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFILE) -> dict[str, Any]:
-    """Everything the film station's templates show."""
+def film_context(
+    reckoning: Reckoning, wanted: str | None, drawing: str = PROFILE, shows: str | None = None
+) -> dict[str, Any]:
+    """Everything the film station's templates show; schools side by side only where they are opened."""
     dossier, terms = reckoning.dossier, reckoning.terms
     rows = panel_rows(reckoning)
     current = next((row for row in rows if row.key == wanted), None)
@@ -61,6 +63,7 @@ def film_context(reckoning: Reckoning, wanted: str | None, drawing: str = PROFIL
         "layers": LAYERS,
         "advised": advised(reckoning),
         **_drawing(reckoning, rows, current, drawing),
+        "schools": schools_rows(reckoning) if shows == SCHOOLS else None,
         **panel_context(reckoning, current.key),
     }
 
@@ -77,9 +80,11 @@ def _drawing(reckoning: Reckoning, rows: list[PanelRow], current: PanelRow, draw
     return {"drawing": PROFILE, "picture": profile_svg(reckoning, shown, current.key), "numbers": columns}
 
 
-def film_fragments(reckoning: Reckoning, panel: str | None, drawing: str = PROFILE) -> dict[str, str]:
+def film_fragments(
+    reckoning: Reckoning, panel: str | None, drawing: str = PROFILE, shows: str | None = None
+) -> dict[str, str]:
     """The film station's moving parts, for swapping in place."""
-    context = film_context(reckoning, panel, drawing)
+    context = film_context(reckoning, panel, drawing, shows)
     return {name: fragment(f"film/_{name}.html", **context) for name in FRAGMENTS}
 
 

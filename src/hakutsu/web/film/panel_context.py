@@ -81,7 +81,6 @@ def panel_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
         "filled_cm2": reckoning.film.filled_area(key),
         "weights": weights,
         "verified_lines": verified_lines(reckoning),
-        "schools": schools_rows(reckoning),
         "story": reckoning.film.analysis.story,
         "told": [zone for zone in reckoning.film.analysis.story if zone.probability >= TOLD_FROM],
         "untold": [zone for zone in reckoning.film.analysis.story if zone.probability < TOLD_FROM],

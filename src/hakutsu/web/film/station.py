@@ -38,9 +38,11 @@ def film_station(
 
 
 @router.get("/inspections/{inspection}/film/fragments")
-def fragments(reckoning: ReckoningHere, panel: str | None = None, drawing: str = PROFILE) -> dict[str, str]:
+def fragments(
+    reckoning: ReckoningHere, panel: str | None = None, drawing: str = PROFILE, shows: str | None = None
+) -> dict[str, str]:
     """The moving parts alone, when another panel or drawing is chosen."""
-    return film_fragments(reckoning, panel, drawing)
+    return film_fragments(reckoning, panel, drawing, shows)
 
 
 @router.get("/inspections/{inspection}/film.csv")
@@ -52,7 +54,7 @@ def film_csv(inspection: UUID, reckoning: ReckoningHere) -> Response:
 
 
 def _fragments(reckoning: Reckoning, asked: Asked, now: datetime) -> dict[str, str]:
-    return film_fragments(reckoning, asked.panel, asked.drawing)
+    return film_fragments(reckoning, asked.panel, asked.drawing, asked.shows)
 
 
 def _read(dossier: Dossier) -> tuple[int, int]:

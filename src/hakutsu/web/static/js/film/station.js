@@ -17,6 +17,7 @@ import { Parts } from "./parts.js";
 import { micrometres } from "./reading.js";
 import { Repeat } from "./repeat.js";
 import { Said } from "./said.js";
+import { opened, whenOpened } from "./schools.js";
 import { drawingNow, remember, showCurrent, showLayers, switchLayer, tapped, wantedDrawing } from "./sheet.js";
 
 /**
@@ -47,7 +48,7 @@ let edge = false;
 
 const outbox = new Outbox(config.inspection, {
   context: () => {
-    const context = { view: "film", panel, drawing: drawingNow() };
+    const context = { view: "film", panel, drawing: drawingNow(), shows: opened() };
     parts.ask(context);
     return context;
   },
@@ -106,7 +107,7 @@ async function go(key, quiet = false) {
   const { signal } = going;
   const order = parts.ask();
   try {
-    const fragments = await ask("GET", `${base}/fragments?panel=${key}&drawing=${drawingNow()}`, undefined, signal);
+    const fragments = await ask("GET", `${base}/fragments?panel=${key}&drawing=${drawingNow()}&shows=${opened()}`, undefined, signal);
     parts.ended(order);
     if (panel === key) show(fragments, order);
   } catch {
@@ -270,6 +271,7 @@ const station = {
 const forms = panelForms(station);
 const link = gaugeLink(station);
 gaugeForms(station);
+whenOpened(() => go(panel, true));
 
 onSubmit("[data-line-form]", enter);
 keyboard({ line, keys, act, escape });
