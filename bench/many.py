@@ -13,8 +13,9 @@ import uuid
 from collections.abc import Iterator
 from pathlib import Path
 
-from bench.http import ESTATE, entry, with_demo
-from bench.serving import Server, serving
+from bench.entries import entry
+from bench.http import ESTATE
+from bench.serving import Server, serving, with_demo
 from hakutsu.entries.envelope import FIRST_HASH, HASH_VERSION, chained
 
 ENTRIES_EACH = 120

@@ -10,7 +10,7 @@ import signal
 import subprocess
 import sys
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -18,6 +18,10 @@ from statistics import median
 from typing import Any
 
 import uvicorn
+
+from hakutsu.demo import add_demo
+from hakutsu.logbook import DataDirectory, Logbook
+from hakutsu.logbook.pictures import PictureFiles
 
 HAKUTSU = Path(sys.executable).with_name("hakutsu")
 ACCEPT = {"Accept": "text/html,application/json", "Accept-Encoding": "gzip"}
@@ -67,6 +71,13 @@ class Server:
             self._settle()
             used.append(self.processor() - before)
         return median(used), median(taken)
+
+    def used(self, work: Callable[[], object]) -> float:
+        """Processor time of one piece of work [ms]."""
+        before = self.processor()
+        work()
+        self._settle()
+        return self.processor() - before
 
     def _settle(self) -> None:
         """What an answer left to be done in the background counts as well, up to a tenth of a second."""
@@ -120,6 +131,19 @@ def serving(data: Path, *, cores: set[int] | None = None) -> Iterator[Server]:
     finally:
         process.send_signal(signal.SIGTERM)
         process.wait(20)
+
+
+def with_demo(directory: str) -> Path:
+    """A data directory with the demo's inspections."""
+    data = DataDirectory(Path(directory))
+    data.hold()
+    logbook = Logbook(data.engine())
+    files = PictureFiles(data.path / "pictures")
+    add_demo(logbook, files)
+    files.close()
+    logbook.engine.dispose()
+    data.release()
+    return Path(directory)
 
 
 async def _bare(scope: Any, receive: Any, send: Any) -> None:

@@ -8,8 +8,9 @@ from hakutsu.entries.corners import Tyre
 from hakutsu.entries.general import Seen, Strike
 from hakutsu.entries.opening import Brief
 from hakutsu.entries.settings import Settings
-from hakutsu.report.searching import words_of
-from hakutsu.web.searching import renew
+from hakutsu.logbook.derived import Kept
+from hakutsu.report.searching import Words, words_of
+from hakutsu.web.searching import GLANCED, QUIET, SHOWN, _Quiet, renew
 from tests.builders import NOON, opened
 from tests.web.case import RoundCase
 
@@ -62,6 +63,28 @@ class SearchPage(RoundCase):
         stopped.set()
         renew(self.client.app.state.desk, stopped)
         self.assertEqual(self.logbook.derived.keys(), before)
+
+    def test_one_that_is_worked_on_is_left_in_peace_until_nothing_came_for_a_while(self):
+        quiet, kept = _Quiet(), {self.inspection: "older"}
+        new = uuid4()
+        self.assertEqual(quiet.of({self.inspection: "1", new: "1"}, kept, 0.0), {new: "1"})
+        self.assertEqual(quiet.of({self.inspection: "2"}, kept, QUIET - 1), {})
+        self.assertEqual(quiet.of({self.inspection: "2"}, kept, QUIET + 1), {})
+        self.assertEqual(quiet.of({self.inspection: "2"}, kept, 2 * QUIET), {self.inspection: "2"})
+        self.assertEqual(quiet.of({self.inspection: "3"}, {self.inspection: GLANCED}, 0.0), {self.inspection: "3"})
+
+    def test_of_many_the_newest_fifty_are_shown_and_all_are_counted(self):
+        for number in range(SHOWN + 5):
+            mine = opened(self.logbook)
+            words = Words(inspection=mine, name=f"barnacle {number:03}", registration="", colour="", buyer="",
+                          lines=())  # fmt: skip
+            shown = words.model_dump(mode="json")
+            self.logbook.derived.keep([Kept(mine, "older", words.text, shown, f"{number:03}")])
+        with patch("hakutsu.web.searching.FEW", 1):
+            text = self.client.get("/search?q=barnacle").text
+        self.assertIn(str(SHOWN + 5), text)
+        self.assertIn("barnacle 054", text)
+        self.assertNotIn("barnacle 004", text)
 
     def test_it_is_found_in_the_words_and_units_it_is_shown_in(self):
         self.write("corner.tyre", Tyre(depth_mm=(4.0,)), place="wheel_front_left")

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from functools import lru_cache
 from typing import Literal
 
-from hakutsu.core.phrases import says
+from hakutsu.core.phrases import TEXTS_AT_HAND, says
 from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General
 from hakutsu.dossier.hazards import HazardsDossier
@@ -122,10 +123,17 @@ def _wanted(entry: Entry, body: Body, follow: FollowUps, general: General) -> tu
         return Moment.BEFORE_LEAVING, OWN_DOING, None
     if isinstance(body, DidNotWork):
         return (Moment.NOW, EXPLAINED, None) if entry.id in general.answers else None
-    kind = {Seen: "seen", Intervention: "intervention"}.get(type(body))
-    said = [*says("again", _words(body)), OPENED]
-    rule = next((rule for key, rule in _rules().again.items() if rule.of == kind and key in said), None)
+    if isinstance(body, Hint):
+        return None
+    rule = _again("seen" if isinstance(body, Seen) else "intervention", _words(body))
     return None if rule is None else (rule.moment, rule.because, None)
+
+
+@lru_cache(TEXTS_AT_HAND)
+def _again(kind: str, text: str) -> _Again | None:
+    """The rule that asks for a second look at what a text says."""
+    said = [*says("again", text), OPENED]
+    return next((rule for key, rule in _rules().again.items() if rule.of == kind and key in said), None)
 
 
 def _due(moment: Moment, since: datetime, hazards: HazardsDossier) -> bool:

@@ -10,13 +10,14 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 
 from pydantic import ConfigDict
 
 from hakutsu.vehicle.tables import Table, read_table
 
 GAP, AFTER = 6, 3
+TEXTS_AT_HAND = 16_384
 NO = frozenset({"no", "not", "never", "without", "none", "nothing", "neither", "nor", "free", "cannot"})
 WELL = frozenset({"dry", "sound", "fine", "good", "ok", "okay", "clean", "normal", "firm", "steady", "smooth"})
 LINKED = re.compile(r"n['’]t\b")
@@ -71,9 +72,14 @@ def says(group: str, text: str) -> list[str]:
     LookupError
         If there is no such group.
     """
+    return list(_meant(group, text))
+
+
+@lru_cache(TEXTS_AT_HAND)
+def _meant(group: str, text: str) -> tuple[str, ...]:
     clauses = _clauses(text)
-    meant = _group(group).items()
-    return [key for key, phrases in meant if any(_said(phrase, one) for phrase in phrases for one in clauses)]
+    rows = _group(group).items()
+    return tuple(key for key, phrases in rows if any(_said(phrase, one) for phrase in phrases for one in clauses))
 
 
 def denies(text: str) -> bool:

@@ -96,6 +96,8 @@ class Dossier:
         self._unread = unread
         self._states = states
         self._versions = _versions(states, before)
+        known = before.__dict__.get("by_id", {}) if before else {}
+        self._known_before = known, entries[len(known) :]
         self.memo: Memo = Memo(self.stamp, before.memo if before else None)
 
     key = "dossier"
@@ -171,7 +173,8 @@ class Dossier:
     @cached_property
     def by_id(self) -> Mapping[UUID, Entry]:
         """Every entry by its id. What is asked of one by name does not change, so that asking is not noted."""
-        return {entry.id: entry for entry in self._entries}
+        known, more = self._known_before
+        return {**known, **{entry.id: entry for entry in more}}
 
     @glance
     def last_day(self) -> date:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import fields, is_dataclass
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
+from dataclasses import fields
 from typing import Any, TypeVar
 from uuid import UUID
 
@@ -21,17 +21,29 @@ _every: list[Fold] = []
 def own_copy(state: Any) -> Any:
     """A copy of a state that can be folded into: what folds may change is copied, what is frozen is shared."""
     if isinstance(state, dict):
-        return {key: own_copy(value) for key, value in state.items()}
+        return dict(state) if _all_shared(state.values()) else {key: own_copy(one) for key, one in state.items()}
     if isinstance(state, list):
-        return [own_copy(one) for one in state]
+        return list(state) if _all_shared(state) else [own_copy(one) for one in state]
     if isinstance(state, set):
         return set(state)
-    if not is_dataclass(state) or isinstance(state, type) or state.__dataclass_params__.frozen:  # type: ignore[attr-defined]
+    if _shared(type(state)):
         return state
     copied = object.__new__(type(state))
     for one in fields(state):
         setattr(copied, one.name, own_copy(getattr(state, one.name)))
     return copied
+
+
+def _all_shared(states: Collection[Any]) -> bool:
+    return all(map(_shared, set(map(type, states))))
+
+
+def _shared(kind: type[Any]) -> bool:
+    """Whether a state of a type is never changed, so that its copies share it."""
+    if issubclass(kind, dict | list | set):
+        return False
+    about = getattr(kind, "__dataclass_params__", None)
+    return about is None or bool(about.frozen)
 
 
 class Gathering:

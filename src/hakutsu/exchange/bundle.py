@@ -66,10 +66,11 @@ def film_table(reckoning: Reckoning) -> str:
 
     Readings at an edge stay out: the format has no word for them, and elsewhere they would pass for film of the panel.
     """
-    dossier = reckoning.dossier
-    shown = [observation(reading, dossier) for reading in dossier.film.readings if not reading.body.edge]
+    film, vehicle = reckoning.dossier.film, reckoning.dossier.vehicle
+    kept = [one for one in film.readings if not one.body.edge]
+    shown = [observation(one, film.gauge, vehicle.substrate(one.panel)) for one in kept]
     survey = replace(reckoning.film.survey, observations=shown)
-    return write_film_csv([survey], Unit(dossier.film.gauge.unit))
+    return write_film_csv([survey], Unit(film.gauge.unit))
 
 
 def schemas() -> dict[str, dict[str, Any]]:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import log
+from functools import lru_cache
+from math import inf, log
 from statistics import median
 
 from hakutsu.core.film import Baseline, Observation, State, film_um, parameters
@@ -22,6 +23,7 @@ TOP = 14.0
 PLOT = 176.0
 FOOT = 64.0
 LOWEST_UM = 30.0
+COLUMNS_AT_HAND = 4096
 TICKS = {Unit.UM: (50, 100, 200, 500, 1000, 2000, 5000), Unit.MIL: (2, 4, 8, 16, 40, 80, 200)}
 
 
@@ -127,7 +129,12 @@ def _panel(
         class_="fp-panel fp-current" if is_current else "fp-panel",
     )  # fmt: skip
     start = x + (width - len(panel.observations) * STEP) / 2
-    columns = [_column(o, panel, start + i * STEP, scale, baseline) for i, o in enumerate(panel.observations)]
+    base = round(scale.y(baseline.median), 1) if baseline else None
+    out = _stands_out_from(panel) if panel.state is State.FILLED else inf
+    columns = [
+        tag("g", _drawn(o, out, scale, base), transform=f"translate({start + i * STEP:.1f})")
+        for i, o in enumerate(panel.observations)
+    ]
     if not panel.observations:
         columns.append(tag("path", d=f"M{x:.0f} {scale.floor - 4}h{width:.0f}", class_="fp-empty"))
     middle = x + width / 2
@@ -141,31 +148,37 @@ def _panel(
     return tag("g", *inside)
 
 
-def _column(o: Observation, panel: ProfilePanel, x: float, scale: _Scale, baseline: Baseline | None) -> str:
+def _drawn(o: Observation, out: float, scale: _Scale, base: float | None) -> str:
+    """A reading's column; one of filler where its film stands out."""
     if o.status is ReadingStatus.NONE:
-        cross = f"M{x + 1:.1f} {scale.floor - 8:.1f}l6 6m0-6l-6 6"
-        return tag("g", tag("title", "no reading"), tag("path", d=cross, class_="fp-none"))
+        cross = f"M1 {scale.floor - 8:.1f}l6 6m0-6l-6 6"
+        return tag("title", "no reading") + tag("path", d=cross, class_="fp-none")
     film = film_um(o)
+    return _column(film, o.censored, o.edge, film > out, scale, base)
+
+
+@lru_cache(COLUMNS_AT_HAND)
+def _column(film: float, open_top: bool, edge: bool, filler: bool, scale: _Scale, base: float | None) -> str:
+    """A column where the drawing begins; many readings show the same number."""
     top = scale.y(film)
-    title = tag("title", text(f"at least {show(film, scale.unit)}" if o.censored else show(film, scale.unit)))
-    if o.edge:
-        return tag("g", title, _box(x + 2, top, COLUMN - 4, scale.floor, "fp-edge"))
-    base = scale.y(baseline.median) if baseline else scale.floor
-    filler = panel.state is State.FILLED and _stands_out(film, panel)
-    parts = [_box(x, max(top, base), COLUMN, scale.floor, "fp-own")]
-    if baseline and top > base + 1:
-        parts.append(_box(x, base, COLUMN, top, "fp-missing"))
-    if top < base:
-        parts.append(_open_top(x, top, base) if o.censored else _box(x, top, COLUMN, base, "fp-more"))
+    title = tag("title", text(f"at least {show(film, scale.unit)}" if open_top else show(film, scale.unit)))
+    if edge:
+        return title + _box(2, top, COLUMN - 4, scale.floor, "fp-edge")
+    bottom = scale.floor if base is None else base
+    parts = [title, _box(0, max(top, bottom), COLUMN, scale.floor, "fp-own")]
+    if base is not None and top > base + 1:
+        parts.append(_box(0, base, COLUMN, top, "fp-missing"))
+    if top < bottom:
+        parts.append(_open_top(0, top, bottom) if open_top else _box(0, top, COLUMN, bottom, "fp-more"))
         if filler:
-            parts.append(_box(x, top, COLUMN, base, "fp-filler"))
-    return tag("g", title, *parts)
+            parts.append(_box(0, top, COLUMN, bottom, "fp-filler"))
+    return "".join(parts)
 
 
-def _stands_out(film: float, panel: ProfilePanel) -> bool:
-    """Film far above the panel's own lower readings, where filler is suspected."""
+def _stands_out_from(panel: ProfilePanel) -> float:
+    """From what film on a reading stands far above the panel's own lower ones, where filler is suspected [µm]."""
     films = sorted(film_um(o) for o in panel.observations if o.counts)
-    return film - films[len(films) // 4] > parameters().filled.counts_from_um or len(films) == 1
+    return films[len(films) // 4] + parameters().filled.counts_from_um if len(films) > 1 else 0.0
 
 
 def _box(x: float, top: float, width: float, bottom: float, kind: str) -> str:

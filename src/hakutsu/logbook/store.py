@@ -190,7 +190,7 @@ class Logbook:
     def rows(
         self, inspection: UUID, after: int = 0, upto: int | None = None
     ) -> list[Row[tuple[int, str, str, int, str]]]:
-        """Entries as they are stored (`seq`, `by`, `hash`, `hash_version`, `draft`), those behind a number, up to one."""
+        """Entries as they are stored (`seq`, `by`, `hash`, `hash_version`, `draft`), behind a number, up to one."""
         columns = (EntryRow.seq, EntryRow.by, EntryRow.hash, EntryRow.hash_version, EntryRow.draft)
         mine = select(*columns).where(EntryRow.inspection_id == str(inspection), EntryRow.seq > after)
         with Session(self.engine) as session:

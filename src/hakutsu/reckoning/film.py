@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+from functools import lru_cache
 from math import log2
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 from uuid import UUID
 
 from hakutsu.core.body.cues import below_cues, body_cues
@@ -31,23 +33,36 @@ from hakutsu.core.film import (
 from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_gauge, verified
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.limitations import dirt_sd_um
-from hakutsu.dossier import Dossier, KeptReading
+from hakutsu.dossier import KeptReading
 from hakutsu.dossier.memo import kept, kept_as_value
-from hakutsu.entries.film import VerifiedWhen
+from hakutsu.entries.film import GaugeInUse, VerifiedWhen
 from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.shell import shell
-
-if TYPE_CHECKING:
-    pass
+from hakutsu.vehicle.vocabulary import Substrate
 
 PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
+READINGS_AT_HAND = 16_384
 ALTERED_FROM = 0.7  # from this chance on a panel counts as painted again wherever it is told with other findings
 
 
-def observation(reading: KeptReading, dossier: Dossier, extra_sd_um: float = 0.0) -> Observation:
+@lru_cache(READINGS_AT_HAND)
+def _read(
+    reading: KeptReading, gauge: GaugeInUse, substrate: Substrate, dirt_um: float, start: Fit | None, end: Fit | None
+) -> Observation:
+    """A reading as a true gauge would have shown it; the same one each time."""
+    seen = observation(reading, gauge, substrate, dirt_um)
+    return corrected(seen, reading.at, start, end, parameters().verifying)
+
+
+@lru_cache(32)
+def _fitted(at: datetime, checks: tuple[Check, ...]) -> Fit:
+    return fit_gauge(at, checks, parameters().verifying)
+
+
+def observation(reading: KeptReading, gauge: GaugeInUse, substrate: Substrate, extra_sd_um: float = 0.0) -> Observation:
     """A kept reading as the film rules see it; its key is the entry it came from.
 
-    `extra_sd_um` is what dirt leaves in doubt [µm].
+    `substrate` is what the panel is made of unless the reading says so, `extra_sd_um` what dirt leaves in doubt [µm].
     """
     body = reading.body
     return Observation(
@@ -56,9 +71,9 @@ def observation(reading: KeptReading, dossier: Dossier, extra_sd_um: float = 0.0
         status=body.status,
         u=body.u,
         v=body.v,
-        step_um=body.step_um or dossier.film.gauge.step_um,
-        limit_um=body.limit_um or dossier.film.gauge.limit_um,
-        substrate=body.substrate or dossier.vehicle.substrate(reading.panel),
+        step_um=body.step_um or gauge.step_um,
+        limit_um=body.limit_um or gauge.limit_um,
+        substrate=body.substrate or substrate,
         edge=body.edge,
         key=reading.entry,
         repeats=body.retest_of,
@@ -83,8 +98,8 @@ class FilmReckoned(StationRules):
         found = []
         for when in (VerifiedWhen.START, VerifiedWhen.END):
             kept = self._reckoning.dossier.film.verifications.get(when)
-            checks = [Check(one.reference_um, one.shown_um) for one in kept.body.checks] if kept else []
-            found.append(fit_gauge(kept.at, checks, parameters().verifying) if kept else None)
+            checks = tuple(Check(one.reference_um, one.shown_um) for one in kept.body.checks) if kept else ()
+            found.append(_fitted(kept.at, checks) if kept else None)
         return found[0], found[1]
 
     @kept
@@ -96,11 +111,11 @@ class FilmReckoned(StationRules):
     def survey(self) -> FilmSurvey:
         """The film survey of this vehicle, corrected by the verification; panels never read are part of it."""
         dossier, vehicle = self._reckoning.dossier, self._reckoning.dossier.vehicle
-        p = parameters().verifying
-        arrival = dossier.day.arrival
+        arrival, gauge = dossier.day.arrival, dossier.film.gauge
         dirt = {key: dirt_sd_um(arrival, key) for key in {r.panel for r in dossier.film.readings}}
+        substrates = {key: vehicle.substrate(key) for key in dirt}
         fits = self.gauge_fits
-        read = [corrected(observation(r, dossier, dirt[r.panel]), r.at, *fits, p) for r in dossier.film.readings]
+        read = [_read(r, gauge, substrates[r.panel], dirt[r.panel], *fits) for r in dossier.film.readings]
         cues: dict[str, list[CueLooked]] = {}
         for cue in dossier.film.cues.values():
             if cue.body.cue in cue_kinds():
@@ -127,7 +142,7 @@ class FilmReckoned(StationRules):
 
     def observations_on(self, panel: str) -> list[Observation]:
         """A panel's readings, corrected by the verification, oldest first."""
-        return [o for o in self.survey.observations if o.panel == panel]
+        return self.survey.every_on(panel)
 
     @kept
     def model(self) -> FilmModel:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import singledispatch
 
 from hakutsu.core.film import cue_kinds, magnet_names
@@ -279,8 +280,9 @@ def _(body: Strike, terms: Terms = PLAIN) -> tuple[str, str]:
     return "Strike", body.because or "taken back"
 
 
-def noted(dossier: Dossier) -> list[tuple[Entry, str]]:
-    """Remarks and interventions that stand, in words, in the order of the logbook."""
-    said = [(entry, body_words(body)[1]) for entry, body in dossier.remarks.seen]
-    done = [(entry, f"we did this: {body_words(body)[1]}") for entry, body in dossier.remarks.interventions]
-    return sorted([*said, *done], key=lambda one: one[0].seq)
+def noted(dossier: Dossier, at: Callable[[str | None], bool] = lambda _: True) -> list[tuple[Entry, str]]:
+    """Remarks and interventions that stand at some places, in words, in the order of the logbook."""
+    said = [(entry, body_words(body)[1]) for entry, body in dossier.remarks.seen if at(entry.place)]
+    done = [(entry, body) for entry, body in dossier.remarks.interventions if at(entry.place)]
+    ours = [(entry, f"we did this: {body_words(body)[1]}") for entry, body in done]
+    return sorted([*said, *ours], key=lambda one: one[0].seq)

@@ -91,7 +91,7 @@ def show_logbook(
         lines=logbook_lines(reckoning, *stored),
         part=part,
         struck=len(dossier.struck),
-        numbers={one: entry.seq for one, entry in dossier.by_id.items()},
+        by_id=dossier.by_id,
         checked=_checked(inspection, desk),
         came_with=desk.logbook.imported_tip(inspection),
         ended=desk.background.ended.get(INTEGRITY, ""),

@@ -28,7 +28,8 @@ PAUSE = 1.0
 FIRST = 3.0  # the first page after a start goes before [s]
 RENEWING = "search words"
 GLANCED = "typed words only"
-FEW = 20  # so many are made in full without a glance before
+FEW = 40  # so many are made in full without a glance before
+QUIET = 20.0  # one that goes on is made anew when nothing came for so long, or when somebody searches [s]
 Rest = Callable[[float], object]  # after so long a work [s]
 router = APIRouter()
 
@@ -89,16 +90,30 @@ def _glance(desk: Desk, stale: Mapping[UUID, str], ends: Callable[[], bool], res
             return
 
 
+class _Quiet:
+    """Which of those that are not up to date nobody works on."""
+
+    def __init__(self) -> None:
+        self._since: dict[tuple[UUID, str], float] = {}
+
+    def of(self, stale: Mapping[UUID, str], kept: Mapping[UUID, str], now: float) -> dict[UUID, str]:
+        """Those without words, and those that have been as they are for a while."""
+        self._since = {one: self._since.get(one, now) for one in stale.items()}
+        ripe = {one for (one, _), since in self._since.items() if now - since >= QUIET}
+        return {one: key for one, key in stale.items() if one in ripe or one not in kept or kept[one] == GLANCED}
+
+
 def renew(desk: Desk, stopped: Event) -> None:
     """Keep the words of every inspection up to date until it is stopped: first at a glance, then in full."""
 
     def rest(worked: float) -> None:
         stopped.wait(REST * worked)
 
+    quiet = _Quiet()
     stopped.wait(FIRST)
     while not stopped.is_set():
         try:
-            stale = _stale(desk)
+            stale = quiet.of(_stale(desk), desk.words_kept, time.monotonic())
             _glance(desk, stale if len(stale) > FEW else {}, stopped.is_set, rest)
             _make(desk, stale, stopped.is_set, rest)
         except DBAPIError as error:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import socket
 from pathlib import Path
 
@@ -22,6 +23,7 @@ class AddressTaken(RuntimeError):
 def _listen(host: str, port: int) -> socket.socket:
     listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    listening.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)  # what is accepted takes it over
     try:
         listening.bind((host, port))
         listening.listen(128)
@@ -42,6 +44,13 @@ def _prepare(logbook: Logbook, directory: DataDirectory, with_demo: bool) -> Non
         files = PictureFiles(directory.path / "pictures")
         add_demo(logbook, files)
         files.close()
+
+
+def _collect_seldom() -> None:
+    """What is loaded stays, and reckonings at hand are many small objects: looked through seldom, not for each page."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 50)
 
 
 def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
@@ -67,6 +76,7 @@ def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
             config = uvicorn.Config(
                 create_app(logbook, directory.path), log_level="warning", access_log=False, timeout_graceful_shutdown=2
             )
+            _collect_seldom()
             uvicorn.Server(config).run(sockets=[listening])
     finally:
         directory.release()

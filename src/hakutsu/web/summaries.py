@@ -17,7 +17,7 @@ from sqlalchemy.exc import DBAPIError
 
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.ends import End
-from hakutsu.web.summary import Summary, glanced_summary
+from hakutsu.web.summary import Summary, glanced_summary, gone_on
 
 REST = 4.0  # the background rests so many times as long as it worked, so that pages do not wait for it
 AT_ONCE = 100
@@ -50,6 +50,7 @@ class Summaries:
         """Some of all, unfinished ones first and the newest first of each; and how many there are."""
         with self._lock:
             self._follow()
+            self._fresh(self._recent())  # whether they are finished is what they are ordered by
             order = self._order
             if order is None:
                 order = sorted(self._made, key=lambda one: self._made[one].opened_at, reverse=True)
@@ -127,12 +128,23 @@ class Summaries:
     def _glanced(self, inspection: UUID) -> Summary:
         end, before = self._logbook.ends()[inspection], self._made[inspection]
         try:
-            drafts = [row.draft for row in self._logbook.rows(inspection)]
-            summary = glanced_summary(inspection, end, before.opened_at, drafts)
+            summary = self._gone_on(before, end)
+            if summary is None:
+                drafts = [row.draft for row in self._logbook.rows(inspection)]
+                summary = glanced_summary(inspection, end, before.opened_at, drafts)
         except DBAPIError as error:
             return Summary(inspection, end, before.opened_at, fault=f"the database {error.orig}")
         self._put(summary)
         return summary
+
+    def _gone_on(self, before: Summary, end: End) -> Summary | None:
+        """From the one before, where the logbook goes on from there."""
+        if not 0 < before.end.seq <= end.seq:
+            return None
+        rows = self._logbook.rows(before.inspection, before.end.seq - 1, end.seq)
+        if not rows or (rows[0].seq, rows[0].hash) != before.end:
+            return None
+        return gone_on(before, end, [row.draft for row in rows[1:]])
 
     def _put(self, summary: Summary) -> None:
         inspection, before = summary.inspection, self._made.get(summary.inspection)

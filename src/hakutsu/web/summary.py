@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable, Mapping
-from dataclasses import asdict, dataclass, field
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import asdict, dataclass, field, replace
 from typing import Any, Self
 from uuid import UUID
 
@@ -91,7 +91,27 @@ def glanced_summary(inspection: UUID, end: End, opened_at: str, drafts: Iterable
     for one in reversed(said):
         if one.get("strikes") and one.get("id") not in struck:
             struck.add(one["strikes"])
-    stand = [one for one in said if one.get("id") not in struck]
+    found, running, verified = _told([one for one in said if one.get("id") not in struck])
+    return Summary(inspection, end, opened_at, **found, timers=bool(running), verified=verified)
+
+
+def gone_on(before: Summary, end: End, drafts: Iterable[str]) -> Summary | None:
+    """A summary with the entries that came since, at a glance; none where they change what was said before."""
+    said = [one for stored in drafts if (one := _read(stored)) is not None]
+    if before.fault or any(one.get("strikes") or one.get("kind") == "timer.stopped" for one in said):
+        return None
+    found, running, verified = _told(said)
+    found["readings"] += before.readings
+    for gauge, at in before.verified.items():
+        verified[gauge] = max(at, verified.get(gauge, ""))
+    return replace(
+        before, end=end, done=None, expected=None, retests=None, timers=before.timers or bool(running),
+        verified=verified, **found,
+    )  # fmt: skip
+
+
+def _told(stand: Sequence[Mapping[str, Any]]) -> tuple[dict[str, Any], set[str], dict[str, str]]:
+    """What entries that stand say of a summary, timers that run, and when which gauge was verified last."""
     found: dict[str, Any] = {"readings": sum(one.get("kind") == "film.reading" for one in stand)}
     running, verified = set[str](), dict[str, str]()
     for one in stand:
@@ -110,7 +130,7 @@ def glanced_summary(inspection: UUID, end: End, opened_at: str, drafts: Iterable
             case "film.verification":
                 gauge = str(body.get("gauge", ""))
                 verified[gauge] = max(str(one.get("at", "")), verified.get(gauge, ""))
-    return Summary(inspection, end, opened_at, **found, timers=bool(running), verified=verified)
+    return found, running, verified
 
 
 def _read(stored: str) -> dict[str, Any] | None:

@@ -135,7 +135,7 @@ def _metal(model: FilmModel, car: CarPosterior, key: str, context: Context) -> P
     first, second = sorted(STATES, key=lambda state: -chances[state])[:2]
     hidden = context.cover is not None and context.cover.hides
     reasons = panel_reasons(
-        sorted((o for o in survey.observations if o.panel == key), key=film_um),
+        sorted(survey.every_on(key), key=film_um),
         f"a declared {survey.finish} finish",
         context,
     )

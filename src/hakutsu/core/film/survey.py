@@ -132,6 +132,17 @@ class FilmSurvey:
             found.setdefault(observation.panel, observation.substrate)
         return found
 
+    def every_on(self, panel: str) -> list[Observation]:
+        """All observations of one panel, in the order of the survey."""
+        return self._every.get(panel, [])
+
+    @cached_property
+    def _every(self) -> dict[str, list[Observation]]:
+        found: dict[str, list[Observation]] = {}
+        for observation in self.observations:
+            found.setdefault(observation.panel, []).append(observation)
+        return found
+
     def on_panel(self, panel: str) -> list[Observation]:
         """Observations of one panel that enter the model."""
         return self._counted.get(panel, [])

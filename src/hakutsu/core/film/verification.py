@@ -22,7 +22,7 @@ class Check:
     shown_um: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Fit:
     """Offset [µm] and gain of a gauge, their covariance, and the highest shim they rest on [µm]."""
 

@@ -45,7 +45,7 @@ def pictures_context(
     every = list(reckoning.dossier.pictures.taken.values())
     chosen = [one for one in every if (not place or one.entry.place == place) and (not of or str(one.body.of) == of)]
     part = part_of(len(chosen), start)
-    taken_at = {one.entry.place: reckoning.terms.place(one.entry.place) for one in every if one.entry.place}
+    taken_at = {at: reckoning.terms.place(at) for at in {one.entry.place for one in every} if at}
     listed = shots(reckoning)
     return {
         "dossier": reckoning.dossier,

@@ -66,6 +66,8 @@ def _order(observation: Observation) -> tuple[object, ...]:
 
 
 def _middle(first: Observation, others: list[Observation], p: Retest) -> Observation:
+    if not others and first.repeats is None and not first.confirmed and p.wanted:
+        return first
     values = sorted([first, *others], key=_order)
     middle = values[(len(values) - 1) // 2]
     agreeing = sum(o.censored == middle.censored and _agree(film_um(o), film_um(middle), p) for o in values)
