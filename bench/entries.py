@@ -9,7 +9,9 @@ from statistics import median
 from uuid import uuid4
 
 from bench.serving import Server
+from hakutsu.demo.building import demo_id
 
+ESTATE = f"/inspections/{demo_id('estate')}"
 ENTRIES = {
     "place": ("general.seen", 1, {"station": "general", "text": "seen again"}, "bay", {"place": "bay"}),
     "corners": ("corner.gear", 1, {"part": "damper", "grade": "worn"}, "wheel_front_left", {}),
@@ -35,6 +37,12 @@ def posted(server: Server, here: str, view: str, number: int) -> None:
     """An entry of a view, taken in."""
     status, said = server.ask("POST", f"{here}/entries", {"entries": [entry(view, number)]})
     assert status == 200 and not json.loads(said)["refused"], said
+
+
+def follow(view: str) -> str:
+    """Where the moving parts of a view are asked for, below the inspection's address."""
+    more = "".join(f"&{key}={value}" for key, value in ENTRIES[view][4].items())
+    return f"/fragments?view={view}{more}"
 
 
 def cost_after(server: Server, here: str, view: str, path: str, times: int = 7) -> float:

@@ -1,6 +1,6 @@
 """What pages and entries cost a real server, in processor time, beside a bare one that answers the same bytes.
 
-Run: .venv/bin/python -m bench.http [pages] [entries] [growth]
+Run: .venv/bin/python -m bench.http [pages] [entries] [growth] [load]
 """
 
 from __future__ import annotations
@@ -13,12 +13,11 @@ from functools import partial
 from pathlib import Path
 from statistics import median
 
-from bench.entries import ENTRIES, cost_after, posted
+from bench.entries import ENTRIES, ESTATE, cost_after, follow, posted
 from bench.growth import growth
+from bench.load import load
 from bench.serving import Server, bare, serving, with_demo
-from hakutsu.demo.building import demo_id
 
-ESTATE = f"/inspections/{demo_id('estate')}"
 PAGES = (
     "/round", "/place/bay", "/film", "/film?drawing=sheet", "/outside/blemishes", "/outside/rust", "/corners", "/under",
     "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/life/calendar", "/life/money",
@@ -46,21 +45,15 @@ def pages(server: Server) -> None:
             print(f"{path:22} {size:8} {plain / 20:7.2f} {same / 20:10.2f} {same / plain:6.1f} {after:15.1f}")
 
 
-def follow(view: str) -> str:
-    """Where the moving parts of a view are asked for."""
-    more = "".join(f"&{key}={value}" for key, value in ENTRIES[view][4].items())
-    return f"{ESTATE}/fragments?view={view}{more}"
-
-
 def entries(server: Server) -> None:
     """Acknowledgement of an entry and the fragments that follow, view by view."""
     print(f"{'view':12} {'acknowledged':>13} {'fragments':>10}   [ms of processor]")
     for view in ENTRIES:
-        server.ask("GET", follow(view))
+        server.ask("GET", ESTATE + follow(view))
         acknowledged, fragments = [], []
         for number in range(9):
             acknowledged.append(server.used(partial(posted, server, ESTATE, view, number)))
-            fragments.append(server.used(partial(server.ask, "GET", follow(view))))
+            fragments.append(server.used(partial(server.ask, "GET", ESTATE + follow(view))))
         print(f"{view:12} {median(acknowledged):13.1f} {median(fragments):10.1f}")
 
 
@@ -74,7 +67,7 @@ def served(measure: Callable[[Server], None]) -> Callable[[Path], None]:
     return part
 
 
-PARTS = {"pages": served(pages), "entries": served(entries), "growth": growth}
+PARTS = {"pages": served(pages), "entries": served(entries), "growth": growth, "load": load}
 
 
 def main(names: list[str]) -> None:

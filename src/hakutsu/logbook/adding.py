@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from hakutsu.core.keys import check_keys
 from hakutsu.entries import Draft, EntryError
 from hakutsu.entries.envelope import FIRST_HASH, HASH_VERSION, chained
-from hakutsu.logbook.tables import EntryRow, InspectionRow
+from hakutsu.logbook.tables import EntryRow
 
 AT_ONCE = 500  # parameters in one query
 
@@ -42,16 +42,9 @@ class Signed:
     by: str
 
 
-def shown_to(session: Session, inspection: UUID) -> int | None:
-    """Number of the last entry that is shown while an import is under way; none where all are."""
-    return session.scalar(select(InspectionRow.importing_from).where(InspectionRow.id == str(inspection)))
-
-
-def tip(session: Session, inspection: UUID, last: int | None = None) -> tuple[int, str]:
-    """Number and hash of the last entry, or of the last up to a number; 0 and zeros where there is none."""
+def tip(session: Session, inspection: UUID) -> tuple[int, str]:
+    """Number and hash of the last entry; 0 and zeros where there is none."""
     mine = select(EntryRow.seq, EntryRow.hash).where(EntryRow.inspection_id == str(inspection))
-    if last is not None:
-        mine = mine.where(EntryRow.seq <= last)
     found = session.execute(mine.order_by(EntryRow.seq.desc()).limit(1)).first()
     return (found.seq, found.hash) if found else (0, FIRST_HASH)
 

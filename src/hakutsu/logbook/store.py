@@ -17,7 +17,7 @@ from sqlalchemy.orm import Session
 
 from hakutsu.entries import Draft, Entry, Unread
 from hakutsu.entries.envelope import FIRST_HASH
-from hakutsu.logbook.adding import Acknowledged, Refused, Signed, add, look_at, shown_to, tip
+from hakutsu.logbook.adding import Acknowledged, Refused, Signed, add, look_at
 from hakutsu.logbook.changes import Changes
 from hakutsu.logbook.derived import Derived
 from hakutsu.logbook.ends import End, Ends
@@ -27,6 +27,17 @@ from hakutsu.logbook.trouble import DataTrouble
 
 ACCOUNT = "account.name"
 WAIT_SECONDS, LOOK_SECONDS = 10.0, 0.05
+# What is imported is shown when its last entry is in.
+LAST = text(
+    "SELECT i.importing_from, e.seq, e.hash FROM inspection i LEFT JOIN entry e ON e.inspection_id = i.id AND e.seq = "
+    "(SELECT max(seq) FROM entry WHERE inspection_id = i.id AND seq <= coalesce(i.importing_from, seq)) "
+    "WHERE i.id = :inspection"
+)
+ROWS = text(
+    'SELECT seq, "by", hash, hash_version, draft FROM entry WHERE inspection_id = :inspection AND seq > :after '
+    "AND seq <= coalesce(:upto, seq) AND seq <= "
+    "coalesce((SELECT importing_from FROM inspection WHERE id = :inspection), seq) ORDER BY seq"
+)
 
 
 class ImportUnderWay(DataTrouble):
@@ -151,11 +162,11 @@ class Logbook:
         return self.changes.kept(("end", inspection), lambda: self._end(inspection))
 
     def _end(self, inspection: UUID) -> End | None:
-        with Session(self.engine) as session:
-            row = session.get(InspectionRow, str(inspection))
-            if row is None or row.importing_from == 0:
-                return None
-            return End(*tip(session, inspection, row.importing_from))
+        with self.engine.connect() as connection:
+            found = connection.execute(LAST, {"inspection": str(inspection)}).first()
+        if found is None or found.importing_from == 0:
+            return None
+        return End(found.seq, found.hash) if found.seq else End(0, FIRST_HASH)
 
     def ends(self) -> Mapping[UUID, End]:
         """The last entry of every inspection that has one."""
@@ -191,13 +202,8 @@ class Logbook:
         self, inspection: UUID, after: int = 0, upto: int | None = None
     ) -> list[Row[tuple[int, str, str, int, str]]]:
         """Entries as they are stored (`seq`, `by`, `hash`, `hash_version`, `draft`), behind a number, up to one."""
-        columns = (EntryRow.seq, EntryRow.by, EntryRow.hash, EntryRow.hash_version, EntryRow.draft)
-        mine = select(*columns).where(EntryRow.inspection_id == str(inspection), EntryRow.seq > after)
-        with Session(self.engine) as session:
-            for last in (shown_to(session, inspection), upto):
-                if last is not None:
-                    mine = mine.where(EntryRow.seq <= last)
-            return list(session.execute(mine.order_by(EntryRow.seq)))
+        with self.engine.connect() as connection:
+            return list(connection.execute(ROWS, {"inspection": str(inspection), "after": after, "upto": upto}))
 
     @property
     def account(self) -> str:

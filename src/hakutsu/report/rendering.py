@@ -92,6 +92,7 @@ def jinja(*loaders: PackageLoader) -> Environment:
         loader=ChoiceLoader([*loaders, PackageLoader("hakutsu.report")]),
         autoescape=select_autoescape(["html"]),
         undefined=StrictUndefined,
+        auto_reload=False,
         trim_blocks=True,
         lstrip_blocks=True,
         extensions=[Unindented],

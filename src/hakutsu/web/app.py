@@ -18,7 +18,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.pictures import PictureFiles
-from hakutsu.web import account, brief, day, entries, searching
+from hakutsu.web import account, brief, day, entries, memory, ready, searching
 from hakutsu.web.desk import INTEGRITY, Desk
 from hakutsu.web.engine import link_pages as engine_link
 from hakutsu.web.engine.link import ScanSessions
@@ -48,7 +48,9 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
         stopped = Event()
         working = [
             desk.background.start(searching.RENEWING, lambda: searching.renew(desk, stopped)),
-            desk.background.start(SUMMARIES, lambda: desk.summaries.work(stopped)),
+            desk.background.start(SUMMARIES, lambda: desk.summaries.work(stopped, desk.turns)),
+            desk.background.start(ready.READY, lambda: ready.get_ready(desk, stopped)),
+            desk.background.start(memory.GIVING, lambda: memory.give_back(stopped)),
             desk.background.start(INTEGRITY, lambda: _check_logbooks(desk, stopped)),
         ]
         yield
@@ -65,7 +67,7 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     for router in _routers():
         app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=2048, compresslevel=4)
-    app.add_middleware(PagesKept, state=desk.shown)
+    app.add_middleware(PagesKept, state=desk.shown, turns=desk.turns)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=LOCAL_HOSTS)
     app.add_middleware(Guard)
     add_error_pages(app)
@@ -85,5 +87,6 @@ def _check_logbooks(desk: Desk, stopped: Event) -> None:
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), LOWEST)
     stopped.wait(FIRST)
     for inspection, found in desk.integrity.check_all(desk.now, stopped=stopped.is_set):
+        desk.turns.let_go_first(stopped)
         if found.fault_seq is not None:
             _log.warning("inspection %s, entry %d: %s", inspection, found.fault_seq, found.fault)

@@ -25,6 +25,7 @@ from hakutsu.web.background import Background
 from hakutsu.web.held import Held, HeldReckonings
 from hakutsu.web.summaries import Summaries
 from hakutsu.web.summary import reckoned_summary
+from hakutsu.web.turns import Turns
 
 UNNAMED = "inspector"
 OF_THE_INSTALLATION = ("logbook", "report", "pictures", "settings")  # pages that tell of checks, copies, other settings
@@ -49,6 +50,7 @@ class Desk:
         self.uploads = uploads
         self.pictures = pictures
         self.background = Background()
+        self.turns = Turns()
         self.integrity = Integrity(logbook)
         self._held = HeldReckonings()
         self.summaries = Summaries(logbook)

@@ -5,10 +5,13 @@ from __future__ import annotations
 import re
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
+from contextlib import AsyncExitStack
 from dataclasses import dataclass, field
 from uuid import UUID
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from hakutsu.web.turns import Turns
 
 MOST_BYTES = 24_000_000
 OF_AN_INSPECTION = re.compile(r"/inspections/([0-9a-f-]{36})/(?!pictures/[^/]+/|entries$|film/link|engine/link)")
@@ -30,13 +33,16 @@ class PagesKept:
         cannot be told
     """
 
-    def __init__(self, app: ASGIApp, state: Callable[[UUID, str], Hashable | None], most: int = MOST_BYTES) -> None:
+    def __init__(
+        self, app: ASGIApp, state: Callable[[UUID, str], Hashable | None], turns: Turns, most: int = MOST_BYTES
+    ) -> None:
         self.app = app
         self._state = state
         self._most = most
         self._kept: OrderedDict[Hashable, _Sent] = OrderedDict()
         self._of: dict[Hashable, Hashable] = {}  # the newest key of every address
         self._bytes = 0
+        self._turns = turns
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer one request."""
@@ -72,11 +78,15 @@ class PagesKept:
         return (None, None) if state is None else ((address, state), address)
 
     async def _made(self, key: Hashable, address: Hashable, scope: Scope, receive: Receive, send: Send) -> None:
+        """Have a page made when its turn comes; it is over when the answer begins, however slowly that is taken."""
         made: _Sent | None = None
+        over = AsyncExitStack()
+        await over.enter_async_context(self._turns.taken())
 
         async def copied(message: Message) -> None:
             nonlocal made
             if message["type"] == "http.response.start":
+                await over.aclose()
                 kind = dict(message["headers"]).get(b"content-type", b"")
                 if message["status"] == 200 and kind.startswith(HTML):
                     made = _Sent(dict(message) | {"headers": list(message["headers"])})
@@ -86,7 +96,8 @@ class PagesKept:
                     self._keep(key, address, made)
             await send(message)
 
-        await self.app(scope, receive, copied)
+        async with over:
+            await self.app(scope, receive, copied)
 
     def _keep(self, key: Hashable, address: Hashable, made: _Sent) -> None:
         """Keep what was sent, in the place of an older one at the same address."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -22,6 +23,13 @@ STATIC = Path(__file__).parent / "static"
 
 _environment = jinja(PackageLoader("hakutsu.web"))
 _environment.filters["part_link"] = part_link
+
+
+def compile_templates() -> Iterator[str]:
+    """Compile every template, one after the other, so that no page waits for it."""
+    for name in _environment.list_templates(["html"]):
+        _environment.get_template(name)
+        yield name
 
 
 def fragment(template: str, **context: Any) -> str:

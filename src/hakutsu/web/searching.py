@@ -107,7 +107,7 @@ def renew(desk: Desk, stopped: Event) -> None:
     """Keep the words of every inspection up to date until it is stopped: first at a glance, then in full."""
 
     def rest(worked: float) -> None:
-        stopped.wait(REST * worked)
+        desk.turns.let_go_first(stopped, REST * worked)
 
     quiet = _Quiet()
     stopped.wait(FIRST)

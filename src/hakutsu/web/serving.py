@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import socket
+import sys
 from pathlib import Path
 
 import uvicorn
@@ -46,11 +47,15 @@ def _prepare(logbook: Logbook, directory: DataDirectory, with_demo: bool) -> Non
         files.close()
 
 
-def _collect_seldom() -> None:
-    """What is loaded stays, and reckonings at hand are many small objects: looked through seldom, not for each page."""
+def _tuned() -> None:
+    """What is loaded stays, and reckonings at hand are many small objects: looked through for garbage seldom.
+
+    Threads take turns often, so that an entry is acknowledged while a page is made.
+    """
+    sys.setswitchinterval(0.001)
     gc.collect()
     gc.freeze()
-    gc.set_threshold(20_000, 20, 50)
+    gc.set_threshold(20_000, 10, 10)
 
 
 def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
@@ -76,7 +81,7 @@ def serve_on(data: Path, host: str, port: int, *, with_demo: bool) -> None:
             config = uvicorn.Config(
                 create_app(logbook, directory.path), log_level="warning", access_log=False, timeout_graceful_shutdown=2
             )
-            _collect_seldom()
+            _tuned()
             uvicorn.Server(config).run(sockets=[listening])
     finally:
         directory.release()

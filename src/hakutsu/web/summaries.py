@@ -18,6 +18,7 @@ from sqlalchemy.exc import DBAPIError
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.ends import End
 from hakutsu.web.summary import Summary, glanced_summary, gone_on
+from hakutsu.web.turns import Turns
 
 REST = 4.0  # the background rests so many times as long as it worked, so that pages do not wait for it
 AT_ONCE = 100
@@ -165,15 +166,15 @@ class Summaries:
             self._unkept.clear()
         self._logbook.derived.keep_summaries(rows)
 
-    def work(self, stopped: Event) -> None:
+    def work(self, stopped: Event, turns: Turns) -> None:
         """Make every summary that is missing, at a glance, and keep what was made; goes on until it is stopped."""
         stopped.wait(FIRST)
         while not stopped.wait(PAUSE):
-            self._make(stopped)
+            self._make(stopped, turns)
             self.store()
         self.store()
 
-    def _make(self, stopped: Event) -> None:
+    def _make(self, stopped: Event, turns: Turns) -> None:
         with self._lock:
             self._follow()
             wanted = [*self._stale, *self._unseen]
@@ -182,7 +183,7 @@ class Summaries:
             with self._lock:
                 if inspection in self._made:
                     self._fresh([inspection])
-            if stopped.wait(REST * (time.monotonic() - began)):
+            if turns.let_go_first(stopped, REST * (time.monotonic() - began)):
                 return
             if number % AT_ONCE == 0:
                 self.store()

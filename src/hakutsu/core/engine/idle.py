@@ -13,7 +13,7 @@ from enum import StrEnum
 from functools import cache
 
 import numpy as np
-from scipy.stats import chi2
+from scipy.special import gammaincinv
 
 from hakutsu.core.engine.tables import IdleTable
 from hakutsu.core.estimate import Estimate
@@ -60,7 +60,7 @@ def scatter(rpm: Sequence[float]) -> Estimate:
         raise ValueError("a scatter takes at least two readings")
     free = len(rpm) - 1
     sd = float(np.std(rpm, ddof=1))
-    low, high = (sd * float(np.sqrt(free / chi2.ppf(p, free))) for p in (0.9, 0.1))
+    low, high = (sd * float(np.sqrt(free / (2 * gammaincinv(free / 2, p)))) for p in (0.9, 0.1))
     return Estimate(sd, min(low, sd), max(high, sd), basis=(f"{len(rpm)} readings",))
 
 

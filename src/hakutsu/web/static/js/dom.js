@@ -100,3 +100,11 @@ export function pointIn(event, part) {
   if (!matrix) throw new Error("the drawing is not shown");
   return new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
 }
+
+/** Resolves once what was changed so far is on the screen; soon on a page nobody sees. */
+export function painted() {
+  return new Promise((resolve) => {
+    setTimeout(resolve, 100);
+    requestAnimationFrame(() => setTimeout(resolve));
+  });
+}

@@ -10,7 +10,7 @@
  * @typedef {{
  *   context: () => Record<string, string>,
  *   onReply: (reply: Reply) => void,
- *   onParts: (parts: Record<string, string>, context: Record<string, string>) => void,
+ *   onParts: (parts: Record<string, string>, context: Record<string, string>) => unknown,
  *   onState: (waiting: number, offline: boolean) => void,
  *   onRefused: (refused: Refused[]) => void,
  *   onMissed?: (context: Record<string, string>) => void,
@@ -228,7 +228,7 @@ export class Outbox {
     try {
       const parts = await ask("GET", `/inspections/${this.inspection}/fragments?${new URLSearchParams(context)}`, undefined, signal);
       if (signal.aborted) this.hooks.onMissed?.(context);
-      else this.hooks.onParts(parts, context);
+      else await this.hooks.onParts(parts, context);
     } catch {
       this.hooks.onMissed?.(context); // the parts shown stay until the next ones
     }

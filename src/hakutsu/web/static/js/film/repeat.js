@@ -17,6 +17,13 @@ export class Repeat {
     find("[data-repeat-words]", HTMLElement, box).textContent = `${now.surpriseWords || ""}${count ? ` (repeated ${count} of 2)` : ""}.`;
   }
 
+  /** Begin or end it, and go on typing. @param {DOMStringMap} now @param {HTMLElement} line */
+  toggle(now, line) {
+    this.on = !this.on;
+    this.show(now);
+    line.focus({ preventScroll: true });
+  }
+
   /** Why readings cannot be repeats now; nothing if they can. @param {import("./line.js").Reading[]} readings @param {DOMStringMap} now */
   wrong(readings, now) {
     if (!readings.some((one) => one.repeat)) return "";

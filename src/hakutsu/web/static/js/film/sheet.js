@@ -1,6 +1,6 @@
 /** The shell sheet: a tap is a panel and a place; layers are shown and hidden; the choice of drawing is remembered. */
 
-import { all, around, find, maybe, pointIn } from "../dom.js";
+import { all, around, find, maybe, pointIn, typing } from "../dom.js";
 import { placeOf } from "./aim.js";
 
 const KEPT = "hakutsu.drawing";
@@ -61,8 +61,16 @@ export function showLayers() {
   for (const one of all("[data-shell] [data-layer]", SVGElement)) one.toggleAttribute("hidden", hidden.has(one.dataset.layer));
 }
 
+/** Layers as they were chosen, and as they are switched from now on. */
+export function followLayers() {
+  showLayers();
+  document.addEventListener("change", (event) => {
+    if (event.target instanceof HTMLInputElement && typing(event, "[data-layer-switch]")) switchLayer(event.target);
+  });
+}
+
 /** @param {HTMLInputElement} box */
-export function switchLayer(box) {
+function switchLayer(box) {
   const hidden = hiddenLayers();
   if (box.checked) hidden.delete(box.dataset.layerSwitch);
   else hidden.add(box.dataset.layerSwitch);

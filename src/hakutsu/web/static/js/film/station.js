@@ -1,6 +1,6 @@
 /** The film station: one line always ready; every reading is an entry in the outbox before anything else happens. */
 
-import { around, configOf, find, typing } from "../dom.js";
+import { around, configOf, find, painted } from "../dom.js";
 import { onSubmit } from "../entry-form.js";
 import { swap } from "../fragments.js";
 import { draft, Outbox, showSaved } from "../outbox.js";
@@ -18,7 +18,7 @@ import { micrometres } from "./reading.js";
 import { Repeat } from "./repeat.js";
 import { Said } from "./said.js";
 import { opened, whenOpened } from "./schools.js";
-import { drawingNow, remember, showCurrent, showLayers, switchLayer, tapped, wantedDrawing } from "./sheet.js";
+import { drawingNow, followLayers, remember, showCurrent, showLayers, tapped, wantedDrawing } from "./sheet.js";
 
 /**
  * @typedef {import("./line.js").Reading} Reading
@@ -55,7 +55,7 @@ const outbox = new Outbox(config.inspection, {
   onReply: (reply) => keeping.arrived(reply.acknowledged),
   onParts: (fragments, context) => {
     const order = parts.ended(context);
-    if (context.panel === panel) show(fragments, order);
+    return context.panel === panel ? show(fragments, order) : undefined;
   },
   onMissed: (context) => parts.ended(context),
   onState: showSaved,
@@ -73,10 +73,16 @@ function readNow() {
   return { ...find("[data-now]", HTMLElement).dataset };
 }
 
-/** Show fragments of the panel in hand, unless newer ones are there. @param {Record<string, string>} fragments @param {number} order */
-function show(fragments, order) {
+/** Show fragments of the panel in hand, the drawing first, unless newer ones are there. @param {Record<string, string>} fragments @param {number} order */
+async function show(fragments, order) {
   if (!parts.draws(order)) return;
-  swap(fragments);
+  const { drawing, ...others } = fragments;
+  const of = panel;
+  swap({ drawing });
+  showLayers();
+  await painted();
+  if (parts.shown !== order || panel !== of) return;
+  swap(others);
   now = readNow();
   find("[data-current-name]", HTMLElement).textContent = now.name ?? "";
   find("[data-current-count]", HTMLElement).textContent = now.count ?? "";
@@ -85,10 +91,9 @@ function show(fragments, order) {
   history.replaceState(null, "", `?panel=${panel}${drawingNow() === "sheet" ? "&drawing=sheet" : ""}`);
 }
 
-/** Repeat, layers, sheet and aim follow what the server last said. */
+/** Repeat, sheet and aim follow what the server last said. */
 function face() {
   repeat.show(now);
-  showLayers();
   showCurrent();
   aim.facing(now.panel ?? "", keeping.left(JSON.parse(now.spots || "[]")));
 }
@@ -109,7 +114,7 @@ async function go(key, quiet = false) {
   try {
     const fragments = await ask("GET", `${base}/fragments?panel=${key}&drawing=${drawingNow()}&shows=${opened()}`, undefined, signal);
     parts.ended(order);
-    if (panel === key) show(fragments, order);
+    if (panel === key) await show(fragments, order);
   } catch {
     parts.ended(order);
     if (signal.aborted) return;
@@ -314,7 +319,7 @@ document.addEventListener("click", (event) => {
   if (dataset.strike) strike(dataset.strike, dataset.words || target.getAttribute("aria-label")?.replace("Strike ", "") || "what was noted");
   else if (dataset.limit) note("general.limit", { station: "film", because: dataset.limit });
   else if ("nothing" in dataset) note("general.nothing_found", { station: "film" });
-  else if ("repeatStart" in dataset) startRepeat();
+  else if ("repeatStart" in dataset) repeat.toggle(now, line);
   else if (dataset.do) act[dataset.do]?.();
   else if (dataset.key) press(dataset.key);
   else if (dataset.panel && target.closest("a")) {
@@ -323,12 +328,6 @@ document.addEventListener("click", (event) => {
   }
   if (!dataset.strike && wide.matches && !keys.open) line.focus({ preventScroll: true });
 });
-
-function startRepeat() {
-  repeat.on = !repeat.on;
-  repeat.show(now);
-  line.focus({ preventScroll: true });
-}
 
 /** A key of the screen. @param {string} key */
 function press(key) {
@@ -339,10 +338,8 @@ function press(key) {
 const chooseKeyboard = () => line.setAttribute("inputmode", wide.matches ? "text" : "none");
 wide.addEventListener("change", chooseKeyboard);
 chooseKeyboard();
-document.addEventListener("change", (event) => {
-  if (event.target instanceof HTMLInputElement && typing(event, "[data-layer-switch]")) switchLayer(event.target);
-});
 
+followLayers();
 face();
 outbox.send();
 const wanted = wantedDrawing();
