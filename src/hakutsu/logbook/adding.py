@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from pydantic import ValidationError
-from sqlalchemy import insert, select
+from sqlalchemy import bindparam, insert, text
 from sqlalchemy.orm import Session
 
 from hakutsu.core.keys import check_keys
@@ -16,6 +16,11 @@ from hakutsu.entries.envelope import FIRST_HASH, HASH_VERSION, chained
 from hakutsu.logbook.tables import EntryRow
 
 AT_ONCE = 500  # parameters in one query
+# Written out: to compose them anew for each entry would take longer than to ask.
+TIP = text("SELECT seq, hash FROM entry WHERE inspection_id = :inspection ORDER BY seq DESC LIMIT 1")
+KNOWN = text("SELECT id, draft FROM entry WHERE inspection_id = :inspection AND id IN :ids").bindparams(
+    bindparam("ids", expanding=True)
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,8 +49,7 @@ class Signed:
 
 def tip(session: Session, inspection: UUID) -> tuple[int, str]:
     """Number and hash of the last entry; 0 and zeros where there is none."""
-    mine = select(EntryRow.seq, EntryRow.hash).where(EntryRow.inspection_id == str(inspection))
-    found = session.execute(mine.order_by(EntryRow.seq.desc()).limit(1)).first()
+    found = session.execute(TIP, {"inspection": str(inspection)}).first()
     return (found.seq, found.hash) if found else (0, FIRST_HASH)
 
 
@@ -103,10 +107,7 @@ def _known(session: Session, inspection: UUID, ids: Sequence[str]) -> dict[str, 
     found: dict[str, str] = {}
     for start in range(0, len(ids), AT_ONCE):
         some = ids[start : start + AT_ONCE]
-        mine = select(EntryRow.id, EntryRow.draft).where(
-            EntryRow.inspection_id == str(inspection), EntryRow.id.in_(some)
-        )
-        found |= {row.id: row.draft for row in session.execute(mine)}
+        found |= {row.id: row.draft for row in session.execute(KNOWN, {"inspection": str(inspection), "ids": some})}
     return found
 
 

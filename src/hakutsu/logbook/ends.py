@@ -17,8 +17,9 @@ EVERY = text(
     "FROM entry WHERE inspection_id = i.id AND seq <= coalesce(i.importing_from, seq))"
 )
 SINCE = text(
-    "SELECT e.inspection_id, e.seq, e.hash FROM entry e JOIN (SELECT inspection_id, max(seq) AS last FROM entry "
-    "WHERE rowid > :last GROUP BY inspection_id) n ON n.inspection_id = e.inspection_id AND n.last = e.seq"
+    "SELECT e.inspection_id, e.seq, e.hash FROM entry e JOIN (SELECT inspection_id, max(seq) AS last "
+    "FROM entry NOT INDEXED WHERE rowid > :last GROUP BY inspection_id) n "  # which else goes through all by group
+    "ON n.inspection_id = e.inspection_id AND n.last = e.seq"
 )
 IMPORTING = text("SELECT id FROM inspection WHERE importing_from IS NOT NULL")
 LAST_ROW = text("SELECT coalesce(max(rowid), 0) FROM entry")

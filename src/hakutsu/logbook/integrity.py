@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from datetime import datetime
@@ -17,7 +16,6 @@ from hakutsu.logbook.store import Logbook
 from hakutsu.logbook.tables import CheckedRow, EntryRow
 from hakutsu.logbook.trouble import words
 
-REST = 4.0  # in the background it rests so many times as long as it worked
 AT_ONCE = 200
 
 
@@ -138,7 +136,6 @@ class Integrity:
             for inspection in self._logbook.inspections():
                 if stopped():
                     return
-                began = time.monotonic()
                 found, new = self._found(inspection, now(), whole)
                 if new:
                     kept[inspection] = found
@@ -146,8 +143,6 @@ class Integrity:
                     self._keep(kept)
                     kept.clear()
                 yield inspection, found
-                if not whole:
-                    time.sleep(REST * (time.monotonic() - began))
         finally:
             if kept:
                 self._keep(kept)

@@ -33,6 +33,8 @@ LAST = text(
     "(SELECT max(seq) FROM entry WHERE inspection_id = i.id AND seq <= coalesce(i.importing_from, seq)) "
     "WHERE i.id = :inspection"
 )
+IMPORTING = text("SELECT importing_from FROM inspection WHERE id = :inspection")
+SETTING = text("SELECT value FROM setting WHERE key = :key")
 ROWS = text(
     'SELECT seq, "by", hash, hash_version, draft FROM entry WHERE inspection_id = :inspection AND seq > :after '
     "AND seq <= coalesce(:upto, seq) AND seq <= "
@@ -144,7 +146,7 @@ class Logbook:
         until = time.monotonic() + WAIT_SECONDS
         while True:
             with self.writing() as session:
-                row = session.get(InspectionRow, str(inspection))
+                row = session.execute(IMPORTING, {"inspection": str(inspection)}).first()
                 if row is None or row.importing_from == 0:
                     raise LookupError(f"no inspection {inspection}")
                 if row.importing_from is None:
@@ -216,12 +218,12 @@ class Logbook:
             session.merge(SettingRow(key=ACCOUNT, value=name))
 
     def _account(self) -> str:
-        with Session(self.engine) as session:
-            try:
-                row = session.get(SettingRow, ACCOUNT)
-            except DBAPIError:
-                return ""
-            return str(row.value) if row else ""
+        try:
+            with self.engine.connect() as connection:
+                stored = connection.scalar(SETTING, {"key": ACCOUNT})
+        except DBAPIError:
+            return ""
+        return str(json.loads(stored)) if stored else ""
 
     def mentions(self, sha256: str) -> bool:
         """Whether any entry, struck or not, names a file by its hash."""

@@ -5,10 +5,12 @@ from __future__ import annotations
 import logging
 import os
 import threading
-from collections.abc import AsyncIterator
+import time
+from collections.abc import AsyncIterator, Iterator
 from contextlib import asynccontextmanager, suppress
 from pathlib import Path
 from threading import Event
+from uuid import UUID
 
 from fastapi import APIRouter, FastAPI
 from fastapi.staticfiles import StaticFiles
@@ -17,6 +19,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from hakutsu.logbook import Logbook
+from hakutsu.logbook.integrity import Checked
 from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.web import account, brief, day, entries, memory, ready, searching
 from hakutsu.web.desk import INTEGRITY, Desk
@@ -86,7 +89,18 @@ def _check_logbooks(desk: Desk, stopped: Event) -> None:
     with suppress(AttributeError, OSError):  # not every system has priorities of threads
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), LOWEST)
     stopped.wait(FIRST)
-    for inspection, found in desk.integrity.check_all(desk.now, stopped=stopped.is_set):
-        desk.turns.let_go_first(stopped)
+    checks = desk.integrity.check_all(desk.now, stopped=stopped.is_set)
+    going = True
+    while going and not stopped.is_set():
+        with desk.turns.behind(stopped) as until:
+            going = _check_some(checks, until)
+
+
+def _check_some(checks: Iterator[tuple[UUID, Checked]], until: float) -> bool:
+    """Check until a time; whether there is more."""
+    for inspection, found in checks:
         if found.fault_seq is not None:
             _log.warning("inspection %s, entry %d: %s", inspection, found.fault_seq, found.fault)
+        if time.monotonic() > until:
+            return True
+    return False

@@ -17,8 +17,7 @@ from hakutsu.web.rendering import page
 from hakutsu.web.summary import Summary, reckoned_summary
 
 SHOWN, FAULTS = 50, 10
-# For those of a page that were not reckoned yet; the others say what is known at a glance.
-RECKONING_SECONDS, SECONDS_OF_FEW = 0.05, 5.0
+SECONDS_OF_FEW = 5.0  # of many, those that were not reckoned yet say what is known at a glance
 router = APIRouter()
 
 
@@ -30,7 +29,7 @@ def day(request: Request, desk: DeskHere, start: Annotated[int, Query(ge=0, le=1
     except DBAPIError:  # a damaged database: whatever of it can be reached
         found = [Summary(one, End(0, ""), "") for one in desk.logbook.inspections()][start : start + SHOWN]
         count = start + len(found)
-    until = time.monotonic() + (RECKONING_SECONDS if count > SHOWN else SECONDS_OF_FEW)
+    until = time.monotonic() + SECONDS_OF_FEW if count <= SHOWN else 0.0
     rows, unshown = list[Summary](), list[Unshown]()
     for one in found:
         row = one if (one.reckoned and not one.fault) or time.monotonic() > until else _reckoned(desk, one)

@@ -46,6 +46,8 @@ class PagesKept:
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer one request."""
+        if scope["type"] == "http":
+            self._turns.asked()
         key, address = self._key(scope)
         kept = self._kept.get(key) if key is not None else None
         if kept is not None:

@@ -2,30 +2,30 @@
 
 from __future__ import annotations
 
-import time
+from collections.abc import Callable
+from functools import partial
 from threading import Event
 from uuid import UUID
 
 from hakutsu.web.desk import Desk
-from hakutsu.web.rendering import compile_templates
+from hakutsu.web.rendering import compile_template, every_template
 
 READY = "getting ready"
 FIRST = 3.0  # the first page after a start goes before [s]
-NEWEST, REST = 10, 2.0  # so many of those under way; it rests so many times as long as it worked
+NEWEST = 50  # so many are on the first page of the day
 
 
 def get_ready(desk: Desk, stopped: Event) -> None:
     """Compile the templates, then reckon the newest inspections that are under way."""
     stopped.wait(FIRST)
-    for _ in compile_templates():
-        if desk.turns.let_go_first(stopped):
-            return
+    work: list[Callable[[], object]] = [partial(compile_template, one) for one in every_template()]
     found, _ = desk.summaries.page(0, NEWEST)
-    for one in found:
-        began = time.monotonic()
-        desk.attempt(one.inspection, lambda each: _reckon(desk, each))
-        if desk.turns.let_go_first(stopped, REST * (time.monotonic() - began)):
-            return
+    work += [partial(desk.attempt, one.inspection, partial(_reckon, desk)) for one in found]
+    for one in work:
+        with desk.turns.behind(stopped):
+            if stopped.is_set():
+                return
+            one()
 
 
 def _reckon(desk: Desk, inspection: UUID) -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -25,11 +24,14 @@ _environment = jinja(PackageLoader("hakutsu.web"))
 _environment.filters["part_link"] = part_link
 
 
-def compile_templates() -> Iterator[str]:
-    """Compile every template, one after the other, so that no page waits for it."""
-    for name in _environment.list_templates(["html"]):
-        _environment.get_template(name)
-        yield name
+def every_template() -> list[str]:
+    """Names of all templates."""
+    return _environment.list_templates(["html"])
+
+
+def compile_template(name: str) -> None:
+    """Have a template at hand, so that no page waits for it."""
+    _environment.get_template(name)
 
 
 def fragment(template: str, **context: Any) -> str:

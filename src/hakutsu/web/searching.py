@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from collections import deque
 from collections.abc import Callable, Mapping
 from functools import partial
 from threading import Event
@@ -22,7 +23,6 @@ from hakutsu.web.rendering import page
 from hakutsu.web.station import shown_at
 
 MOST, SHOWN = 20, 50
-REST = 4.0  # the background rests so many times as long as it worked
 SECONDS = 1.0  # so long may a search make words that are not up to date; others are made in the background
 PAUSE = 1.0
 FIRST = 3.0  # the first page after a start goes before [s]
@@ -30,7 +30,6 @@ RENEWING = "search words"
 GLANCED = "typed words only"
 FEW = 40  # so many are made in full without a glance before
 QUIET = 20.0  # one that goes on is made anew when nothing came for so long, or when somebody searches [s]
-Rest = Callable[[float], object]  # after so long a work [s]
 router = APIRouter()
 
 
@@ -39,8 +38,10 @@ def _find(desk: Desk, asked: str) -> tuple[list[Found], int]:
     until = time.monotonic() + SECONDS
     try:
         stale = _stale(desk)
-        if len(stale) <= FEW:
-            _make(desk, stale, lambda: time.monotonic() > until)
+        for inspection, key in _newest(desk, stale) if len(stale) <= FEW else ():
+            _make(desk, inspection, key)
+            if time.monotonic() > until:
+                break
     except DBAPIError as error:  # what was found by words before is found still
         desk.background.ended[RENEWING] = f"the database {words(error)}"
     holding, count = desk.logbook.derived.holding(parts_of(asked), SHOWN)
@@ -50,44 +51,33 @@ def _find(desk: Desk, asked: str) -> tuple[list[Found], int]:
 
 
 def _stale(desk: Desk) -> dict[UUID, str]:
-    """Inspections whose words are not up to date, the newest first, with the key they are to be made under."""
+    """Inspections whose words are not up to date, with the key they are to be made under."""
     shown = terms(desk.settings).model_dump_json()
     kept = desk.words_kept
     keys = {one: f"{end.hash} {shown} {__version__}" for one, end in desk.logbook.ends().items()}
-    stale = {one: key for one, key in keys.items() if kept.get(one) != key}
+    return {one: key for one, key in keys.items() if kept.get(one) != key}
+
+
+def _newest(desk: Desk, stale: Mapping[UUID, str]) -> list[tuple[UUID, str]]:
+    """The same, those opened last first."""
     opened = desk.logbook.all_opened_at() if len(stale) > 1 else {}
-    return dict(sorted(stale.items(), key=lambda one: opened.get(one[0], ""), reverse=True))
+    return sorted(stale.items(), key=lambda one: opened.get(one[0], ""), reverse=True)
 
 
-def _make(
-    desk: Desk, stale: Mapping[UUID, str], ends: Callable[[], bool], rest: Callable[[float], object] = id
-) -> None:
-    """Make words anew, one after the other, until it `ends`."""
-    for inspection, key in stale.items():
-        began = time.monotonic()
-        made = desk.attempt(inspection, partial(_made, desk, key))
-        kept = made if isinstance(made, Kept) else Kept(inspection, key, "", {})
-        desk.logbook.derived.keep([kept])
-        desk.words_kept[inspection] = key
-        rest(time.monotonic() - began)
-        if ends():
-            return
+def _make(desk: Desk, inspection: UUID, key: str) -> None:
+    """Make the words of an inspection anew."""
+    made = desk.attempt(inspection, partial(_made, desk, key))
+    kept = made if isinstance(made, Kept) else Kept(inspection, key, "", {})
+    desk.logbook.derived.keep([kept])
+    desk.words_kept[inspection] = key
 
 
-def _glance(desk: Desk, stale: Mapping[UUID, str], ends: Callable[[], bool], rest: Rest) -> None:
-    """Give inspections that have no words yet those that were typed, so that they are found until theirs are made."""
-    for inspection in stale:
-        if inspection not in desk.words_kept:
-            began = time.monotonic()
-            drafts = [row.draft for row in desk.logbook.rows(inspection)]
-            words = glanced_words(inspection, drafts)
-            opened_at = desk.logbook.opened_at(inspection)
-            kept = Kept(inspection, GLANCED, words.text, words.model_dump(mode="json"), opened_at)
-            desk.logbook.derived.keep([kept])
-            desk.words_kept[inspection] = GLANCED
-            rest(time.monotonic() - began)
-        if ends():
-            return
+def _glance(desk: Desk, inspection: UUID) -> None:
+    """Give an inspection that has no words yet those that were typed, so that it is found until its own are made."""
+    words = glanced_words(inspection, [row.draft for row in desk.logbook.rows(inspection)])
+    opened_at = desk.logbook.opened_at(inspection)
+    desk.logbook.derived.keep([Kept(inspection, GLANCED, words.text, words.model_dump(mode="json"), opened_at)])
+    desk.words_kept[inspection] = GLANCED
 
 
 class _Quiet:
@@ -103,19 +93,27 @@ class _Quiet:
         return {one: key for one, key in stale.items() if one in ripe or one not in kept or kept[one] == GLANCED}
 
 
+def _some(work: deque[Callable[[], None]], until: float) -> None:
+    """Do the first of what there is to do, until a time."""
+    while work:
+        work.popleft()()
+        if time.monotonic() > until:
+            return
+
+
 def renew(desk: Desk, stopped: Event) -> None:
     """Keep the words of every inspection up to date until it is stopped: first at a glance, then in full."""
-
-    def rest(worked: float) -> None:
-        desk.turns.let_go_first(stopped, REST * worked)
-
     quiet = _Quiet()
     stopped.wait(FIRST)
     while not stopped.is_set():
         try:
-            stale = quiet.of(_stale(desk), desk.words_kept, time.monotonic())
-            _glance(desk, stale if len(stale) > FEW else {}, stopped.is_set, rest)
-            _make(desk, stale, stopped.is_set, rest)
+            stale = _newest(desk, quiet.of(_stale(desk), desk.words_kept, time.monotonic()))
+            glanced = [one for one, _ in stale if one not in desk.words_kept] if len(stale) > FEW else []
+            work = deque[Callable[[], None]](partial(_glance, desk, one) for one in glanced)
+            work.extend(partial(_make, desk, one, key) for one, key in stale)
+            while work and not stopped.is_set():
+                with desk.turns.behind(stopped) as until:
+                    _some(work, until)
         except DBAPIError as error:
             desk.background.ended[RENEWING] = f"the database {words(error)}"
         stopped.wait(PAUSE)

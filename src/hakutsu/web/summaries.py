@@ -7,7 +7,6 @@ when it is wanted, at a glance; in the background all are made, those first that
 from __future__ import annotations
 
 import logging
-import time
 from collections.abc import Iterable, Mapping
 from datetime import datetime
 from threading import Event, RLock
@@ -20,8 +19,7 @@ from hakutsu.logbook.ends import End
 from hakutsu.web.summary import Summary, glanced_summary, gone_on
 from hakutsu.web.turns import Turns
 
-REST = 4.0  # the background rests so many times as long as it worked, so that pages do not wait for it
-AT_ONCE = 100
+AT_ONCE, A_SPELL = 100, 5
 PAUSE = 0.5  # [s]
 FIRST = 3.0  # the first page after a start goes before [s]
 _log = logging.getLogger("hakutsu.summaries")
@@ -178,12 +176,11 @@ class Summaries:
         with self._lock:
             self._follow()
             wanted = [*self._stale, *self._unseen]
-        for number, inspection in enumerate(wanted, 1):
-            began = time.monotonic()
-            with self._lock:
-                if inspection in self._made:
-                    self._fresh([inspection])
-            if turns.let_go_first(stopped, REST * (time.monotonic() - began)):
+        pieces = [wanted[at : at + A_SPELL] for at in range(0, len(wanted), A_SPELL)]
+        for number, some in enumerate(pieces, 1):
+            with turns.behind(stopped), self._lock:
+                self._fresh(one for one in some if one in self._made)
+            if stopped.is_set():
                 return
-            if number % AT_ONCE == 0:
+            if number % (AT_ONCE // A_SPELL) == 0:
                 self.store()
