@@ -75,6 +75,17 @@ class Keyboard(BrowserCase):
         self.type_line("bo 117 120 118")
         self.assertRegex(self.text("[data-fragment=drawing]"), r"Baseline 1[12]\d µm \(1[12]\d to 1[12]\d µm")
 
+    def test_schools_are_worked_out_where_they_are_opened_and_follow_from_then_on(self):
+        self.type_line("ro 118 121 119")
+        self.assertIn("Schools side by side", self.text("[data-fragment=story]"))
+        self.assertEqual(self.all("#schools table"), [])
+        self.one("#schools summary").click()
+        self.wait(lambda: self.all("#schools table"))
+        self.assertEqual(len(self.all("#schools tbody tr")), 1)
+        self.type_line("bo 340 352 361")
+        self.wait(lambda: len(self.all("#schools tbody tr")) == 2)
+        self.assertIn("panel", self.text("#schools p"))
+
     def test_arrows_walk_and_the_walk_wraps(self):
         line = self.one("#line")
         line.send_keys(Keys.ARROW_DOWN)
