@@ -23,7 +23,7 @@ class Limitations(unittest.TestCase):
             (Arrival(indoors=True), "reception"),
             (Arrival(stands=Stands.SLOPE), "ride height"),
             (Arrival(engine=Engine.WARM), "the cold start"),
-            (Arrival(dirt={"front": Dirt.DIRTY}), "the least there is"),
+            (Arrival(dirt={"front": Dirt.DIRTY}), "there may be more"),
         ):
             with self.subTest(word):
                 self.assertIn(word, told(arrival))

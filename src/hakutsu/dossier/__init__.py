@@ -6,7 +6,6 @@ from collections.abc import Mapping, Sequence
 from datetime import date
 from functools import cached_property
 from importlib import import_module
-from itertools import count
 from pkgutil import iter_modules
 from typing import Any, TypeVar
 from uuid import UUID
@@ -21,7 +20,7 @@ from hakutsu.dossier.engine import EngineDossier
 from hakutsu.dossier.facts import Facts
 from hakutsu.dossier.film import FilmDossier, KeptReading
 from hakutsu.dossier.film_coverage import PanelCoverage, film_coverage
-from hakutsu.dossier.folding import Gathering, gather, parted, struck_ids
+from hakutsu.dossier.folding import UNTOUCHED, Gathering, gather, parted, struck_ids, versions
 from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.functions import FunctionsDossier
 from hakutsu.dossier.general import General, Kept
@@ -71,8 +70,6 @@ __all__ = [
 
 StateT = TypeVar("StateT")
 ENTRIES = "entries"
-UNTOUCHED = 0
-_version = count(1)
 
 
 class Dossier:
@@ -95,7 +92,9 @@ class Dossier:
         self._struck = struck
         self._unread = unread
         self._states = states
-        self._versions = _versions(states, before)
+        self._versions: dict[type[Any], int] = (
+            versions(states, before._states, before._versions) if before else versions(states)
+        )
         known = before.__dict__.get("by_id", {}) if before else {}
         self._known_before = known, entries[len(known) :]
         self.memo: Memo = Memo(self.stamp, before.memo if before else None)
@@ -329,15 +328,6 @@ class Dossier:
     @kept
     def _of_film(self) -> list[PanelCoverage]:
         return film_coverage(self.vehicle, self.film, self.opening.brief.protocol)
-
-
-def _versions(states: Gathering, before: Dossier | None) -> dict[type[Any], int]:
-    """A number for every state, one that was never given before where it is no longer the same object."""
-    old, parts = (before._versions, before._states.parts()) if before else ({}, {})
-    return {
-        part: old.get(part, UNTOUCHED) if state is parts.get(part) else next(_version)
-        for part, state in states.parts().items()
-    }
 
 
 def gather_dossier(inspection: UUID, entries: Sequence[Entry], unread: Sequence[Unread] = ()) -> Dossier:

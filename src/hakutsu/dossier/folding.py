@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import fields
+from itertools import count
 from typing import Any, TypeVar
 from uuid import UUID
 
@@ -90,6 +91,24 @@ class Gathering:
 
     def _said(self) -> dict[type[Any], Any]:
         return {part: state for part, state in self._parts.items() if state != part()}
+
+
+UNTOUCHED = 0
+_version = count(1)
+
+
+def versions(
+    states: Gathering, before: Gathering | None = None, old: Mapping[type[Any], int] | None = None
+) -> dict[type[Any], int]:
+    """A number for every state, one that was never given before where it is no longer the same object.
+
+    `old` are those of the states before.
+    """
+    parts, known = (before.parts() if before else {}), old or {}
+    return {
+        part: known.get(part, UNTOUCHED) if state is parts.get(part) else next(_version)
+        for part, state in states.parts().items()
+    }
 
 
 def fold(kind: str) -> Callable[[Fold], Fold]:

@@ -36,7 +36,6 @@ from hakutsu.web.station import station_pages
 
 LOWEST = 19
 SUMMARIES = "summaries"
-FIRST = 3.0  # the first page after a start goes before [s]
 _log = logging.getLogger("hakutsu.web")
 LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 
@@ -88,7 +87,7 @@ def _check_logbooks(desk: Desk, stopped: Event) -> None:
     """Check the chain of every logbook from where it was checked last, when nothing else wants the processor."""
     with suppress(AttributeError, OSError):  # not every system has priorities of threads
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), LOWEST)
-    stopped.wait(FIRST)
+    desk.turns.after_the_first(stopped)
     checks = desk.integrity.check_all(desk.now, stopped=stopped.is_set)
     going = True
     while going and not stopped.is_set():

@@ -4,31 +4,34 @@ from __future__ import annotations
 
 import time
 from itertools import islice
-from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Request
+from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
 from sqlalchemy.exc import DBAPIError
 
 from hakutsu.logbook.ends import End
 from hakutsu.web.desk import Desk, DeskHere, Unshown
+from hakutsu.web.paging import SHOWN, Number, Part
 from hakutsu.web.rendering import page
 from hakutsu.web.summary import Summary, reckoned_summary
 
-SHOWN, FAULTS = 50, 10
+FAULTS = 10
 SECONDS_OF_FEW = 5.0  # of many, those that were not reckoned yet say what is known at a glance
 router = APIRouter()
 
 
 @router.get("/")
-def day(request: Request, desk: DeskHere, start: Annotated[int, Query(ge=0, le=10**9)] = 0) -> Response:
+def day(request: Request, desk: DeskHere, start: Number = None) -> Response:
     """Inspections, fifty at a time, unfinished ones first."""
+    first = start or 1
     try:
-        found, count = desk.summaries.page(start, SHOWN)
+        found, count = desk.summaries.page(first - 1, SHOWN)
     except DBAPIError:  # a damaged database: whatever of it can be reached
-        found = [Summary(one, End(0, ""), "") for one in desk.logbook.inspections()][start : start + SHOWN]
-        count = start + len(found)
+        found = [Summary(one, End(0, ""), "") for one in desk.logbook.inspections()][first - 1 : first - 1 + SHOWN]
+        count = first - 1 + len(found)
+    if first > max(count, 1):
+        return RedirectResponse("/", 303)
     until = time.monotonic() + SECONDS_OF_FEW if count <= SHOWN else 0.0
     rows, unshown = list[Summary](), list[Unshown]()
     for one in found:
@@ -40,9 +43,9 @@ def day(request: Request, desk: DeskHere, start: Annotated[int, Query(ge=0, le=1
     names = {row.inspection: row.vehicle for row in rows}
     every = desk.integrity.faults()
     faults = [(one, names.get(one, "one inspection"), fault) for one, fault in islice(every.items(), FAULTS)]
-    shown = {"first": start + 1, "last": start + len(found), "count": count, "step": SHOWN}
+    part = Part(first, first - 1 + len(found), count)
     more = len(every) - len(faults)
-    return page(request, "day.html", rows=rows, unshown=unshown, faults=faults, more_faults=more, shown=shown)
+    return page(request, "day.html", rows=rows, unshown=unshown, faults=faults, more_faults=more, part=part)
 
 
 def _reckoned(desk: Desk, one: Summary) -> Summary | Unshown | None:

@@ -11,13 +11,12 @@ from hakutsu.web.desk import Desk
 from hakutsu.web.rendering import compile_template, every_template
 
 READY = "getting ready"
-FIRST = 3.0  # the first page after a start goes before [s]
 NEWEST = 50  # so many are on the first page of the day
 
 
 def get_ready(desk: Desk, stopped: Event) -> None:
     """Compile the templates, then reckon the newest inspections that are under way."""
-    stopped.wait(FIRST)
+    desk.turns.after_the_first(stopped)
     work: list[Callable[[], object]] = [partial(compile_template, one) for one in every_template()]
     found, _ = desk.summaries.page(0, NEWEST)
     work += [partial(desk.attempt, one.inspection, partial(_reckon, desk)) for one in found]

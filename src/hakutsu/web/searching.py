@@ -25,7 +25,6 @@ from hakutsu.web.station import shown_at
 MOST, SHOWN = 20, 50
 SECONDS = 1.0  # so long may a search make words that are not up to date; others are made in the background
 PAUSE = 1.0
-FIRST = 3.0  # the first page after a start goes before [s]
 RENEWING = "search words"
 GLANCED = "typed words only"
 FEW = 40  # so many are made in full without a glance before
@@ -104,7 +103,7 @@ def _some(work: deque[Callable[[], None]], until: float) -> None:
 def renew(desk: Desk, stopped: Event) -> None:
     """Keep the words of every inspection up to date until it is stopped: first at a glance, then in full."""
     quiet = _Quiet()
-    stopped.wait(FIRST)
+    desk.turns.after_the_first(stopped)
     while not stopped.is_set():
         try:
             stale = _newest(desk, quiet.of(_stale(desk), desk.words_kept, time.monotonic()))

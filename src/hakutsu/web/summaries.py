@@ -21,7 +21,6 @@ from hakutsu.web.turns import Turns
 
 AT_ONCE, A_SPELL = 100, 5
 PAUSE = 0.5  # [s]
-FIRST = 3.0  # the first page after a start goes before [s]
 _log = logging.getLogger("hakutsu.summaries")
 
 
@@ -166,7 +165,7 @@ class Summaries:
 
     def work(self, stopped: Event, turns: Turns) -> None:
         """Make every summary that is missing, at a glance, and keep what was made; goes on until it is stopped."""
-        stopped.wait(FIRST)
+        turns.after_the_first(stopped)
         while not stopped.wait(PAUSE):
             self._make(stopped, turns)
             self.store()

@@ -9,6 +9,7 @@ from contextlib import asynccontextmanager, contextmanager
 from threading import Event, Lock
 
 AT_ONCE = 2  # one processor makes more no sooner, and entries would wait for all of them
+FIRST = 3.0  # the first page after a start goes before the background [s]
 CALM = 1.0  # the background begins when nobody asked for anything for so long [s]
 LONGEST = 10.0  # but goes on after so long where somebody always does [s]
 LOOK = 0.05  # [s]
@@ -28,6 +29,10 @@ class Turns:
     def asked(self) -> None:
         """Somebody asked for something."""
         self._asked = time.monotonic()
+
+    def after_the_first(self, stopped: Event) -> None:
+        """Wait in the background, after a start, for the first page."""
+        stopped.wait(FIRST)
 
     @asynccontextmanager
     async def taken(self) -> AsyncIterator[None]:

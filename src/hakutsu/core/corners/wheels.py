@@ -22,7 +22,7 @@ def wheel_found(place: str, wheel: Wheel) -> list[Finding]:
         (wheel.fixings_cracked, "fixing_cracked", "a wheel fixing cracked"),
         (wheel.fixings_odd, "fixings_odd", "wheel fixings not all alike"),
         (wheel.lock_key is False, "lock_key_missing", "key of the lock nuts not found"),
-        (wheel.odd, "wheel_odd", "another wheel than the rest: where is the fifth?"),
+        (wheel.odd, "wheel_odd", "odd wheel: where is the fifth?"),
         (wheel.refinished, "wheel_refinished", "this one was refinished"),
         (wheel.cap_missing, "cap_missing", "cap missing"),
     )

@@ -149,8 +149,5 @@ class FilmSurvey:
 
     @cached_property
     def _counted(self) -> dict[str, list[Observation]]:
-        found: dict[str, list[Observation]] = {}
-        for observation in self.observations:
-            if observation.counts:
-                found.setdefault(observation.panel, []).append(observation)
-        return found
+        every = {panel: [one for one in read if one.counts] for panel, read in self._every.items()}
+        return {panel: counted for panel, counted in every.items() if counted}
