@@ -136,7 +136,7 @@ class Paint:
         if rng.random() >= filler_share:
             return Skin(state, lambda u, v: (under + lift) * rough(u, v))
         mud, reach = filler(rng)
-        out = rng.random() < 0.4  # the colour is blended out, clear over the panel or not at all
+        out = under > 0 and rng.random() < 0.4  # the colour is blended out, clear over the panel or not at all
         clear = rng.uniform(0, 35) if out else 0.0
         share = float(np.mean([[mud(u, v) > 30 for u in GRID] for v in GRID]))
 

@@ -42,7 +42,8 @@ class Reading(Body):
 
     `value_um` is the number shown [µm], absent for `none`, optional for `over`. `step_um` and `limit_um` are the
     gauge's display step and range limit [µm] when it was taken. `edge` marks shut faces and hems, which stay out of
-    the model. `retest_of` is the entry whose surprise this reading repeats.
+    the model. `retest_of` is the entry whose surprise this reading repeats. `simulated`: from the
+    stand-in gauge, for practice; it stays marked for ever.
     """
 
     value_um: Film | None = None
@@ -56,6 +57,7 @@ class Reading(Body):
     edge: bool = False
     retest_of: UUID | None = None
     source: Source = Source.TYPED
+    simulated: bool = False
 
     @model_validator(mode="after")
     def _status_fits_value(self) -> Self:

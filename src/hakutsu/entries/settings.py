@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 from functools import cache, cached_property
-from typing import Annotated, Self
+from typing import Annotated, Literal, Self
 from zoneinfo import available_timezones
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, field_validator, model_validator
@@ -26,6 +26,25 @@ Rate = Annotated[Price, Field(gt=0, le=10_000)]
 def time_zones() -> frozenset[str]:
     """Names of all time zones known to this installation (IANA)."""
     return frozenset(available_timezones())
+
+
+Film = Annotated[float, Field(gt=0, le=5_000)]
+Make = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+
+
+class FilmBand(BaseModel):
+    """The inspector's own band of film [µm]: up to the first factory, between doubtful, above the second refinished."""
+
+    model_config = ConfigDict(frozen=True)
+
+    low_um: Film
+    high_um: Film
+
+    @model_validator(mode="after")
+    def _rising(self) -> Self:
+        if self.low_um > self.high_um:
+            raise ValueError("the lowest is above the highest")
+        return self
 
 
 class JobFigures(BaseModel):
@@ -105,8 +124,9 @@ class Overrides(Body, _Checked):
 class Settings(_Checked):
     """Settings of the account.
 
-    `film` none shows film in the unit of the gauge in use. Currency, protocol and walk are what a new inspection begins
-    with: an inspection has its own in its brief and walk.
+    `film_school` is how film is judged unless the finish says otherwise, `film_band` and, by make, `film_bands` what
+    the school *fixed* goes by. `film` none shows film in the unit of the gauge in use. Currency, protocol and walk
+    are what a new inspection begins with: an inspection has its own in its brief and walk.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -126,12 +146,23 @@ class Settings(_Checked):
     currency: Currency = "EUR"
     protocol: Protocol = Protocol.STANDARD
     walk: Walk = Walk()
+    film_school: Literal["own", "fixed", "restored"] | None = None  # none: that of the declared finish
+    film_band: FilmBand | None = None
+    film_bands: Annotated[dict[Make, FilmBand], Field(max_length=60)] = {}
     link_hosts: Annotated[tuple[Host, ...], Field(max_length=20)] = ()  # machines a gauge or adapter may hang on
 
     @cached_property
     def key(self) -> str:
         """These settings as text, to keep results by."""
         return self.model_dump_json()
+
+    def band_for(self, vehicle: str) -> tuple[float, float] | None:
+        """The inspector's band [µm] for a vehicle by its name: that of its make, else that of all; none for ours."""
+        name = vehicle.casefold()
+        makes = (make for make in self.film_bands if name == (one := make.casefold()) or name.startswith(f"{one} "))
+        make = max(makes, key=len, default=None)
+        band = self.film_bands[make] if make else self.film_band
+        return (band.low_um, band.high_um) if band else None
 
     def overridden(self, said: Overrides) -> Settings:
         """These settings with what one inspection has otherwise."""

@@ -17,8 +17,11 @@ from hakutsu.vehicle.units import from_um, to_um
 from hakutsu.vehicle.vocabulary import Finish, ReadingStatus, Substrate, Unit
 
 REQUIRED = ("panel", "reading", "unit", "status", "substrate", "finish")
-OPTIONAL = ("survey", "u", "v", "gauge_limit", "resolution")
-COLUMNS = ("survey", "panel", "u", "v", "reading", "unit", "status", "substrate", "finish", "gauge_limit", "resolution")
+OPTIONAL = ("survey", "u", "v", "gauge_limit", "resolution", "edge", "simulated")
+COLUMNS = (
+    "survey", "panel", "u", "v", "reading", "unit", "status", "substrate", "finish", "gauge_limit", "resolution",
+    "edge", "simulated",
+)  # fmt: skip
 LONGEST_FIELD = 200
 WordT = TypeVar("WordT", bound=StrEnum)
 
@@ -172,7 +175,8 @@ def _row(line: int, row: Mapping[str, str]) -> Row:
     if (u is None) != (v is None):
         u = v = None  # half a position is no position
     substrate, finish = _word(row, "substrate", Substrate), _word(row, "finish", Finish)
-    observation = Observation(panel, value, status, u, v, step, limit, substrate)
+    edge, simulated = _yes(row, "edge"), _yes(row, "simulated")
+    observation = Observation(panel, value, status, u, v, step, limit, substrate, edge=edge, simulated=simulated)
     return Row(line, row.get("survey", ""), finish, unit, observation)
 
 
@@ -181,6 +185,13 @@ def _word(row: Mapping[str, str], column: str, words: type[WordT]) -> WordT:
         return words(row[column])
     except ValueError as error:
         raise _Fault(column, f"must be one of {', '.join(words)}") from error
+
+
+def _yes(row: Mapping[str, str], column: str) -> bool:
+    text = row.get(column, "")
+    if text not in ("", "yes"):
+        raise _Fault(column, "must be yes or empty")
+    return text == "yes"
 
 
 def _above_zero(value: float) -> str | None:
@@ -232,7 +243,8 @@ def write_film_csv(surveys: Iterable[FilmSurvey], unit: Unit = Unit.UM) -> str:
             value = None if o.value_um is None else from_um(o.value_um, unit)
             writer.writerow([
                 survey.id, o.panel, _text(o.u), _text(o.v), _text(value), unit, o.status, o.substrate,
-                survey.finish, _text(o.limit_um), _text(o.step_um),
+                survey.finish, _text(o.limit_um), _text(o.step_um), "yes" if o.edge else "",
+                "yes" if o.simulated else "",
             ])  # fmt: skip
     return out.getvalue()
 

@@ -106,6 +106,8 @@ def import_drafts(
             step_um=o.step_um,
             limit_um=o.limit_um,
             substrate=o.substrate,
+            edge=o.edge,
+            simulated=o.simulated,
             source=Source.FILE,
         )
         drafts.append(Draft.write("film.reading", body, at, id=_row_id(dossier, sha256, row), place=o.panel))

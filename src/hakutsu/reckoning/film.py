@@ -10,6 +10,7 @@ from uuid import UUID
 
 from hakutsu.core.body.cues import below_cues, body_cues
 from hakutsu.core.film import (
+    Concern,
     Cover,
     CueLooked,
     FilmAnalysis,
@@ -37,8 +38,9 @@ from hakutsu.dossier import KeptReading
 from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.film import GaugeInUse, VerifiedWhen
 from hakutsu.reckoning.station import StationRules
+from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.shell import shell
-from hakutsu.vehicle.vocabulary import Substrate
+from hakutsu.vehicle.vocabulary import Finish, Substrate
 
 PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
 READINGS_AT_HAND = 16_384
@@ -78,6 +80,7 @@ def observation(reading: KeptReading, gauge: GaugeInUse, substrate: Substrate, e
         key=reading.entry,
         repeats=body.retest_of,
         extra_sd_um=extra_sd_um,
+        simulated=body.simulated,
     )
 
 
@@ -152,12 +155,39 @@ class FilmReckoned(StationRules):
     @kept
     def analysis(self) -> FilmAnalysis:
         """The film analysis by the school of the declared finish, worded in the reader's terms."""
-        return analyse_model(self.model, terms=self._reckoning.terms)
+        school = self._school
+        band = self.band_um if school is School.FIXED else None
+        return analyse_model(self.model, school=school, band_um=band, terms=self._reckoning.terms)
 
     @kept
     def schools(self) -> dict[str, dict[School, Judged]]:
         """Every panel read, as each school judges it."""
-        return schools_side_by_side(self.model, terms=self._reckoning.terms)
+        return schools_side_by_side(self.model, self.band_um, self._reckoning.terms)
+
+    @property
+    def schools_apart(self) -> dict[str, dict[School, Judged]]:
+        """Panels about which the schools disagree: one has something to say, another nothing."""
+        return {
+            key: judged
+            for key, judged in self.schools.items()
+            if len({one.concern is not Concern.NONE for one in judged.values()}) > 1
+        }
+
+    @property
+    def simulated(self) -> int:
+        """Readings of the stand-in gauge: they say nothing about a real vehicle."""
+        return sum(o.simulated for o in self.survey.observations)
+
+    @property
+    def band_um(self) -> tuple[float, float] | None:
+        """The inspector's own band of factory film for this make [µm]; none for ours."""
+        return self._reckoning.settings.band_for(self._reckoning.dossier.vehicle.name)
+
+    @property
+    def _school(self) -> School | None:
+        said = self._reckoning.settings.film_school
+        restored = self.survey.finish is Finish.RESTORED
+        return School(said) if said and not restored else None
 
     @kept
     def next_spot(self) -> NextSpot | None:
@@ -181,7 +211,8 @@ class FilmReckoned(StationRules):
         one = next((one for one in looked if one.kind == cue), None)
         if one is None or result is None or result.probabilities is None:
             return None
-        before = sum(without(result.probabilities, looked, one)[s] for s in PAINTED_AGAIN)
+        flat = panels()[panel].plane == "top"
+        before = sum(without(result.probabilities, looked, one, weathered=flat)[s] for s in PAINTED_AGAIN)
         return before, result.altered, bits_between(before, result.altered)
 
     def cue_effects(self, panel: str) -> dict[UUID, tuple[float, float]]:
@@ -194,7 +225,7 @@ class FilmReckoned(StationRules):
         for cue in self._reckoning.dossier.film.cues_on(panel):
             one = CueLooked(cue.body.cue, cue.body.there)
             if one in looked:
-                before = without(result.probabilities, looked, one)
+                before = without(result.probabilities, looked, one, weathered=panels()[panel].plane == "top")
                 found[cue.entry] = (sum(before[s] for s in PAINTED_AGAIN), result.altered)
         return found
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from hakutsu.core.film import Concern, PanelFilm, State, Surprise, ZoneStory
+from hakutsu.core.film import Concern, Judged, PanelFilm, School, State, Surprise, ZoneStory
 from hakutsu.dossier import Covered
 from hakutsu.figures.film_profile import column_numbers
 from hakutsu.reckoning import Reckoning
@@ -61,6 +61,9 @@ class FilmSection:
     baseline: str
     profile: Markup
     sheet: Markup
+    by_eye: list[tuple[str, PanelFilm]]
+    apart: list[tuple[str, dict[School, Judged]]]
+    simulated: int
 
 
 def film_section(reckoning: Reckoning) -> FilmSection:
@@ -96,7 +99,19 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         baseline_words(reckoning),
         profile_svg(reckoning, profile_panels(reckoning, drawn, linked=False)),
         sheet_svg(reckoning, sheet_panels(reckoning, drawn, linked=False), advised=False),
+        _by_eye(reckoning),
+        [(reckoning.terms.panel(key), judged) for key, judged in reckoning.film.schools_apart.items()],
+        reckoning.film.simulated,
     )
+
+
+def _by_eye(reckoning: Reckoning) -> list[tuple[str, PanelFilm]]:
+    """Panels judged by magnet and eye alone, no gauge reading."""
+    return [
+        (reckoning.terms.panel(film.panel), film)
+        for film in reckoning.film.analysis.panels
+        if film.probabilities and not film.readings and film.words != "not read" and not film.not_measurable
+    ]
 
 
 def _needs_words(film: PanelFilm) -> bool:

@@ -12,10 +12,11 @@ from fastapi.responses import RedirectResponse, Response
 from pydantic import ValidationError
 
 from hakutsu.core.costs import Job, cost_table, usual_jobs
+from hakutsu.core.film import parameters
 from hakutsu.core.life.components import Component, Scheduled, components, scheduled_items
 from hakutsu.entries import Draft
 from hakutsu.entries.day import Walk
-from hakutsu.entries.settings import LifeFigures, Overrides, Settings, time_zones
+from hakutsu.entries.settings import FilmBand, LifeFigures, Overrides, Settings, time_zones
 from hakutsu.vehicle.places import outside, places
 from hakutsu.vehicle.quantities import QUANTITIES, scales
 from hakutsu.vehicle.rules import rule_sets
@@ -27,7 +28,17 @@ from hakutsu.web.station import Phase, StationPage, station_page
 router = APIRouter()
 Option = tuple[str, str]
 OF_ONE = ("names", "sides", "film", *QUANTITIES, "zone", "rules", "labour_rate")
-OF_ACCOUNT = (*OF_ONE, "currency", "protocol", "start", "direction", "link_hosts")
+OF_ACCOUNT = (
+    *OF_ONE,
+    "currency",
+    "protocol",
+    "start",
+    "direction",
+    "link_hosts",
+    "film_school",
+    "film_band",
+    "film_makes",
+)
 WORDS: dict[str, Sequence[Option]] = {
     "names": ((Names.BRITISH, "bonnet, wing, boot, tyre"), (Names.AMERICAN, "hood, fender, trunk, tire")),
     "sides": (
@@ -46,6 +57,8 @@ AT_FAULT = {
     "currency": "Three letters, such as EUR.",
     "zone": "Choose one of the list, such as UTC.",
     "labour_rate": "An amount above 0, such as 65 or 72.50.",
+    "film_band": "Two thicknesses in µm, the lowest first, such as 160 to 180.",
+    "film_makes": "One make a line with its band in µm, such as Pellin 130 to 160.",
     "link_hosts": "At most 20 names or addresses, apart by blanks, such as gauge-bridge.",
 }
 LIFE_FIELDS = {"km": "1,000 km", "years": "years", "beta": "shape"}
@@ -123,6 +136,32 @@ def _lives(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, Any]:
     return found
 
 
+def _band(text: str) -> dict[str, float] | None:
+    found = span(text)
+    return {"low_um": found[0], "high_um": found[1]} if found and 0 < found[0] <= found[1] <= 5_000 else None
+
+
+def _film(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, Any]:
+    """The inspector's school and bands; empty fields are ours."""
+    found: dict[str, Any] = {"film_school": form.get("film_school") or None, "film_bands": {}}
+    if form.get("film_band"):
+        found["film_band"] = _band(form["film_band"])
+        if found["film_band"] is None:
+            faults["film_band"] = AT_FAULT["film_band"]
+    for line in filter(None, (one.strip() for one in re.split(r"[\n;]", form.get("film_makes", "")))):
+        said = re.fullmatch(r"(\D.*?)[\s:]+(\d.*)", line)
+        band = _band(said[2]) if said else None
+        if said is None or band is None:
+            faults["film_makes"] = AT_FAULT["film_makes"]
+        else:
+            found["film_bands"][said[1].strip()] = band
+    return found
+
+
+def _band_words(band: FilmBand) -> str:
+    return f"{band.low_um:g} to {band.high_um:g}"
+
+
 def _faults(error: ValidationError) -> dict[str, str]:
     names = [str(one["loc"][0]) if one["loc"] else "form" for one in error.errors()]
     return {name: AT_FAULT.get(name, "Choose one of the list.") for name in names}
@@ -141,7 +180,7 @@ async def _typed(request: Request) -> dict[str, str]:
 
 def _shown(settings: Settings | Overrides) -> dict[str, str]:
     """Settings as the texts of the form."""
-    said = settings.model_dump(mode="json", exclude={"costs", "lives", "walk", "link_hosts"})
+    said = settings.model_dump(mode="json", exclude={"costs", "lives", "walk", "link_hosts", "film_band", "film_bands"})
     found = {key: "" if value is None else str(value) for key, value in said.items()}
     for key, figures in settings.costs.items():
         found |= {f"hours_{key}": span_words(*figures.hours), f"materials_{key}": span_words(*figures.materials)}
@@ -152,6 +191,8 @@ def _shown(settings: Settings | Overrides) -> dict[str, str]:
     if isinstance(settings, Settings):
         found |= settings.walk.model_dump(mode="json")
         found["link_hosts"] = " ".join(settings.link_hosts)
+        found["film_band"] = _band_words(settings.film_band) if settings.film_band else ""
+        found["film_makes"] = "\n".join(f"{make} {_band_words(band)}" for make, band in settings.film_bands.items())
     return found
 
 
@@ -180,6 +221,8 @@ def _context(values: Mapping[str, str], faults: Mapping[str, str], base: Setting
         "span": span_words,
         "starts": [(key, places()[key].name) for key in outside()],
         "directions": [(one.value, str(one)) for one in Direction],
+        "film_schools": [("own", "by the car’s own film"), ("fixed", "by a fixed band"), ("restored", "as restored")],
+        "film_band_usual": span_words(*parameters().schools.fixed_band_um),
         "protocols": [(one, one) for one in Protocol],
     }
 
@@ -197,6 +240,7 @@ async def take_settings(request: Request, desk: DeskHere) -> Response:
     faults: dict[str, str] = {}
     said: dict[str, Any] = {key: typed.get(key, "") for key in (*OF_ONE, "currency", "protocol")}
     said |= {"film": typed.get("film") or None, "costs": _costs(typed, faults), "lives": _lives(typed, faults)}
+    said |= _film(typed, faults)
     said["link_hosts"] = re.split(r"[\s,;]+", typed["link_hosts"]) if typed.get("link_hosts") else []
     try:
         said["walk"] = Walk(start=typed.get("start", ""), direction=Direction(typed.get("direction", "")))

@@ -132,7 +132,7 @@ class Properties(unittest.TestCase):
 
     def test_other_parameters_reach_the_grids(self):
         p = parameters()
-        wide = p.model_copy(update={"between": p.between.model_copy(update={"panel_sd_log": 0.2})})
+        wide = p.model_copy(update={"between": p.between.model_copy(update={"panel_sd_log": (0.15, 0.2, 0.25)})})
         base, loose = (analyse(survey(honest_car()), p=one).baseline for one in (p, wide))
         self.assertGreater(loose.high - loose.low, 1.5 * (base.high - base.low))
 

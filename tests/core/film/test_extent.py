@@ -23,8 +23,8 @@ class Lenses(unittest.TestCase):
         family = lenses(P)
         (u, v), (long, _) = family.centre[0], family.axes[0]
         lift = family.lift(np.array([u, u + long / 2, u + long]), np.array([v, v, v]))
-        self.assertAlmostEqual(lift[0, 0], family.peak_um[0])
-        self.assertAlmostEqual(lift[0, 1], family.peak_um[0] * 0.75**0.75)
+        self.assertAlmostEqual(lift[0, 0], family.peak_um[0], places=3)
+        self.assertAlmostEqual(lift[0, 1], family.peak_um[0] * 0.75**0.75, places=3)
         self.assertEqual(lift[0, 2], 0)
 
     def test_the_area_of_a_lens_well_inside_is_that_of_its_ellipse(self):

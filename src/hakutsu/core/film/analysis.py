@@ -8,8 +8,9 @@ from statistics import median
 
 import numpy as np
 
-from hakutsu.core.film.cues import cue_ratios
+from hakutsu.core.film.cues import grade_name
 from hakutsu.core.film.model.car import CarPosterior
+from hakutsu.core.film.model.grids import METAL, kernels
 from hakutsu.core.film.model.numeric import Floats, log_sum, weighted_quantiles
 from hakutsu.core.film.modelled import FilmModel
 from hakutsu.core.film.parameters import FilmParameters, parameters
@@ -17,9 +18,10 @@ from hakutsu.core.film.result import Baseline, FilmAnalysis, PanelFilm, Weights
 from hakutsu.core.film.survey import STATES, FilmSurvey, State
 from hakutsu.core.film.verdicts.extent import FILLED_FROM, changing_side, filled_extent, side_words
 from hakutsu.core.film.verdicts.headroom import polish_headroom
-from hakutsu.core.film.verdicts.reasons import Context, panel_reasons, sureness
-from hakutsu.core.film.verdicts.schools import Judged, School, default_school, judge, prior_finish
-from hakutsu.core.film.verdicts.spots import SpotVerdict, film_um, surprises
+from hakutsu.core.film.verdicts.questions import even_and_thick, is_upper, two_tone, under_neighbours
+from hakutsu.core.film.verdicts.reasons import CONSISTENT, Context, judged_by, panel_reasons, sureness
+from hakutsu.core.film.verdicts.schools import Concern, Judged, School, default_school, judge, prior_finish
+from hakutsu.core.film.verdicts.spots import SpotVerdict, film_um, surprises, unsettled
 from hakutsu.core.film.verdicts.story import film_story
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.terms import PLAIN, Terms
@@ -27,6 +29,7 @@ from hakutsu.vehicle.vocabulary import Finish, Substrate
 
 ANCHOR = 0.7
 BOTH_LEVELS_BELOW = 0.8
+DESIGN = 0.5
 UNTOUCHED = (STATES.index(State.ORIGINAL), STATES.index(State.THINNED))
 
 
@@ -65,9 +68,12 @@ def analyse_model(
     car = model.posterior(prior_from) if model.names else None
     baseline, alternative = _baselines(car, model)
     odd = surprises(survey, baseline.median if baseline else None, p.retest)
+    odd = unsettled(odd, _settled(car, model)) if car else odd
     waiting = {s.observation.panel for s in odd if s.verdict is SpotVerdict.OPEN}
+    design = car is not None and two_tone(car) > DESIGN
     medians = {key: median([film_um(o) for o in read]) for key in model.names if (read := survey.on_panel(key))}
     metal = set(model.names)
+    own = [key for key in model.groups if car is not None and car.chances(key)[State.ORIGINAL] >= ANCHOR]
     results = {}
     for key in survey.all_panels():
         if car is None or key not in metal:
@@ -80,10 +86,17 @@ def analyse_model(
             key.startswith("sill"),
             survey.cues.get(key, ()),
             survey.covers.get(key),
+            [grade_name(m.between_um) for m in survey.magnets if m.panel == key],
+            design and is_upper(key) and survey.substrate(key) in (Substrate.STEEL, Substrate.ALUMINIUM),
         )
-        result = _with_extent(_metal(model, car, key, context), model, prior_from)
         films = [film_um(o) for o in survey.on_panel(key)]
+        under = None
+        if car.chances(key)[State.ORIGINAL] + car.chances(key)[State.THINNED] > 0.5:
+            under = under_neighbours(key, films, medians, own, p.asks, terms)
+            context = replace(context, more=[under] if under else [])
+        result = _with_extent(_metal(model, car, key, context), model, prior_from)
         judged = judge(school, films, *_likeliest(car.chances(key)), band_um, p.schools, terms)
+        judged = _looked_at_again(judged, school, key in waiting, under)
         room = polish_headroom(survey.on_panel(key), car.chances(key), baseline, survey.paint, p.headroom,
                                (p.gauge.offset_sd_um, p.gauge.gain_sd), terms)  # fmt: skip
         words = f"{result.words}; one reading waits for its repeat" if key in waiting else result.words
@@ -104,7 +117,9 @@ def analyse_model(
 def schools_side_by_side(
     model: FilmModel, band_um: tuple[float, float] | None = None, terms: Terms = PLAIN
 ) -> dict[str, dict[School, Judged]]:
-    """Every panel read, as each school judges it; states come from the priors each school goes by."""
+    """Every panel read, as each school judges it; states come from the priors each school goes by, `band_um` is the
+    inspector's own band for the school *fixed*.
+    """
     survey, found = model.survey, dict[str, dict[School, Judged]]()
     for key in model.names:
         films = [film_um(o) for o in survey.on_panel(key)]
@@ -112,10 +127,26 @@ def schools_side_by_side(
             found[key] = {}
             for school in School:
                 car = model.posterior(prior_finish(school, survey.finish))
-                found[key][school] = judge(
-                    school, films, *_likeliest(car.chances(key)), band_um, model.p.schools, terms
-                )
+                band = band_um if school is School.FIXED else None
+                found[key][school] = judge(school, films, *_likeliest(car.chances(key)), band, model.p.schools, terms)
     return found
+
+
+def _settled(car: CarPosterior, model: FilmModel) -> list[str]:
+    """Panels painted again beyond doubt: one odd reading more would change nothing."""
+    found = ((key, *_likeliest(car.chances(key))) for key in model.groups)
+    return [
+        key for key, state, chance in found if state not in (State.ORIGINAL, State.THINNED) and chance >= CONSISTENT
+    ]
+
+
+def _looked_at_again(judged: Judged, school: School, waiting: bool, under: str | None) -> Judged:
+    """While a reading waits for its repeat, and under thin film, a panel is at least looked at again."""
+    if judged.concern is not Concern.NONE or school is School.FIXED:
+        return judged
+    if waiting:
+        return Judged(Concern.LOOK, "one reading stands out and was not repeated yet")
+    return Judged(Concern.LOOK, under) if under else judged
 
 
 def _likeliest(chances: dict[State, float]) -> tuple[State, float]:
@@ -140,6 +171,8 @@ def _metal(model: FilmModel, car: CarPosterior, key: str, context: Context) -> P
         context,
     )
     words = sureness(first, chances[first], second) if key in model.groups or context.cues else "not read"
+    if not films and (by := judged_by(context)):
+        words = f"{words}, {by}"
     return PanelFilm(
         key,
         survey.substrate(key),
@@ -165,7 +198,7 @@ def _weights(model: FilmModel, car: CarPosterior, key: str) -> Weights:
     final = _odds(car.states[i])
     if not looked:
         return Weights(declared, rest - declared, final - rest, 0.0)
-    cueless = car.states[i] * np.exp(-cue_ratios(looked))
+    cueless = car.states[i] * np.exp(-model.cue_ratios(key))
     without = _odds(cueless / cueless.sum())
     return Weights(declared, rest - declared, without - rest, final - without)
 
@@ -219,18 +252,22 @@ def _baselines(car: CarPosterior | None, model: FilmModel) -> tuple[Baseline | N
 def _by_substrate(model: FilmModel, car: CarPosterior) -> dict[Substrate, Baseline]:
     """The level of panels on another metal than most: the car's baseline, widened, and those panels' readings."""
     evidence, grid = model.evidence, model.grid
-    if evidence is None or len(model.groups) < 2:
+    if len(model.groups) < 2:
         return {}
     found = {}
-    others = [i for i, (_, usual) in enumerate(evidence.kinds) if not usual]
-    for kind in sorted({model.survey.substrate(evidence.panels[i]) for i in others}):
-        mine = [i for i in others if model.survey.substrate(evidence.panels[i]) is kind]
-        log = np.log(np.maximum(car.baseline @ grid.own["panel", False][0], 1e-300))
-        original = [float(car.states[car.panels.index(evidence.panels[i])][UNTOUCHED[0]]) for i in mine]
-        log = log + sum(chance * evidence.even[i] for chance, i in zip(original, mine, strict=True))
+    others = [name for name, one in evidence.items() if not one.kind[1]]
+    metals = model.grid.variants[METAL]
+    own = np.einsum("v,b,t,vbtl->l", metals, car.baseline, car.between, kernels(("panel", False), model.p).own)
+    for kind in sorted({model.survey.substrate(name) for name in others}):
+        mine = [name for name in others if model.survey.substrate(name) is kind]
+        original = [car.chances(name)[State.ORIGINAL] for name in mine]
+        log = np.log(np.maximum(own, 1e-300))
+        for chance, name in zip(original, mine, strict=True):
+            even = evidence[name].by_spread @ (grid.factory_spread @ grid.factory_even)
+            log = log + chance * np.log(np.maximum(even, 1e-300))
         weight = np.exp(log - log_sum(log, axis=0))
         low, middle, high = weighted_quantiles(grid.level_um, weight, (0.1, 0.5, 0.9))
-        anchors = tuple(evidence.panels[i] for chance, i in zip(original, mine, strict=True) if chance >= ANCHOR)
+        anchors = tuple(name for chance, name in zip(original, mine, strict=True) if chance >= ANCHOR)
         found[kind] = Baseline(middle, low, high, "factory", 1 - car.resprayed, anchors, not anchors)
     return found
 
@@ -251,4 +288,7 @@ def _warnings(model: FilmModel, car: CarPosterior | None, baseline: Baseline | N
         said.append(f"over-range readings without a limit were taken as at least {terms.film_words(least)}")
     if 1 - BOTH_LEVELS_BELOW <= car.resprayed <= BOTH_LEVELS_BELOW:
         said.append("factory film or a respray of the whole car: both levels remain possible")
+    said += even_and_thick(model, car, baseline, terms)
+    if two_tone(car) > DESIGN:
+        said.append("roof and pillars are alike thicker than the rest: two-tone by design")
     return said

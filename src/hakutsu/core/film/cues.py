@@ -17,13 +17,15 @@ from hakutsu.vehicle.vocabulary import MagnetGrade, Substrate
 
 @dataclass(frozen=True, slots=True)
 class CueKind:
-    """A cue one can look for: its name, its group, and log likelihood ratios when it is there and when it is not."""
+    """A cue one can look for: its name, its group, log likelihood ratios when it is there and when it is
+    not, and the share of them that counts on panels lying flat."""
 
     key: str
     name: str
     group: str
     seen: tuple[float, ...]
     absent: tuple[float, ...]
+    flat: float = 1.0
 
 
 @cache
@@ -44,7 +46,9 @@ def cue_kinds() -> dict[str, CueKind]:
     for key, row in _table()["cue"].items():
         if row["group"] not in _table()["group"]:
             raise ValueError(f"cue {key} names the group {row['group']}, which the file does not have")
-        found[key] = CueKind(key, row["name"], row["group"], _logs(row["seen"]), _logs(row["absent"]))
+        found[key] = CueKind(
+            key, row["name"], row["group"], _logs(row["seen"]), _logs(row["absent"]), float(row["flat"])
+        )
     return found
 
 
@@ -59,8 +63,10 @@ def _logs(ratios: Mapping[str, float]) -> tuple[float, ...]:
     return tuple(float(np.log(ratios.get(state, 1.0))) for state in STATES)
 
 
-def cue_ratios(looked: Sequence[CueLooked]) -> NDArray[np.float64]:
+def cue_ratios(looked: Sequence[CueLooked], *, weathered: bool = False) -> NDArray[np.float64]:
     """Log likelihood ratio of each state, from all cues looked for on one panel; shape (states,).
+
+    `weathered` panels lie flat under sun and rain: lacquer that lets go there is age, and tells next to nothing.
 
     Notes
     -----
@@ -71,7 +77,8 @@ def cue_ratios(looked: Sequence[CueLooked]) -> NDArray[np.float64]:
     by_group: dict[str, list[NDArray[np.float64]]] = {}
     for one in sorted(looked, key=lambda one: (one.kind, one.there)):
         kind = kinds[one.kind]
-        by_group.setdefault(kind.group, []).append(np.array(kind.seen if one.there else kind.absent))
+        ratio = np.array(kind.seen if one.there else kind.absent)
+        by_group.setdefault(kind.group, []).append(ratio * kind.flat if weathered else ratio)
     total = np.zeros(len(STATES))
     for ratios in by_group.values():
         ratios.sort(key=lambda ratio: -float(np.abs(ratio).max()))
@@ -79,10 +86,12 @@ def cue_ratios(looked: Sequence[CueLooked]) -> NDArray[np.float64]:
     return total
 
 
-def without(chances: Mapping[State, float], looked: Sequence[CueLooked], left_out: CueLooked) -> dict[State, float]:
+def without(
+    chances: Mapping[State, float], looked: Sequence[CueLooked], left_out: CueLooked, *, weathered: bool = False
+) -> dict[State, float]:
     """State probabilities of a panel as they would be had one of its cues not been looked for."""
     rest = [one for one in looked if one != left_out]
-    change = cue_ratios(rest) - cue_ratios(looked)
+    change = cue_ratios(rest, weathered=weathered) - cue_ratios(looked, weathered=weathered)
     weight = {state: chances[state] * float(np.exp(change[i])) for i, state in enumerate(STATES)}
     return {state: one / sum(weight.values()) for state, one in weight.items()}
 
@@ -90,6 +99,14 @@ def without(chances: Mapping[State, float], looked: Sequence[CueLooked], left_ou
 def magnet_names() -> dict[MagnetGrade, str]:
     """The grades of a magnet in words."""
     return {grade: _table()["magnet"][grade]["name"] for grade in MagnetGrade}
+
+
+def grade_name(between_um: tuple[float, float] | None) -> str:
+    """The name of the grade that an interval of film [µm] stands for."""
+    for grade, name in magnet_names().items():
+        if between_um is not None and float(_table()["magnet"][grade]["between_um"][0]) == between_um[0]:
+            return name
+    return "tried"
 
 
 def magnet_observation(panel: str, grade: MagnetGrade, u: float | None = None, v: float | None = None) -> Observation:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import cached_property
+from statistics import median
 
 from hakutsu.core.film.cues import cue_ratios
 from hakutsu.core.film.model.car import CarPosterior, car_posterior, expected_of_finish
@@ -15,7 +16,8 @@ from hakutsu.core.film.model.numeric import Floats
 from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.steps import inferred_step
 from hakutsu.core.film.survey import Cover, FilmSurvey, Observation
-from hakutsu.core.film.verdicts.spots import spots
+from hakutsu.core.film.verdicts.spots import film_um, spots
+from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import CoverKind, Finish, Substrate
 
 BESIDE = 0.12
@@ -30,6 +32,7 @@ class FilmModel:
         self.names: list[str] = survey.metal_panels()
         self.grid: Grids = grids(p)
         self._posteriors: dict[Finish, CarPosterior] = {}
+        self.levels: dict[tuple[Finish, tuple[str, bool]], dict[str, Floats]] = {}
 
     @cached_property
     def groups(self) -> dict[str, list[Observation]]:
@@ -39,7 +42,7 @@ class FilmModel:
             cover = self.survey.covers.get(name)
             if cover is not None and cover.hides:
                 continue
-            read = spots(self.survey.on_panel(name), self.p.retest)
+            read = spots(self.survey.on_panel(name), self.p.retest, self.middle_um)
             read = [o if o.step_um else replace(o, step_um=self.step_um) for o in read]
             if cover is not None and cover.thickness_um is not None:
                 read = [_uncovered(o, cover, self.p) for o in read]
@@ -47,6 +50,13 @@ class FilmModel:
             if group:
                 found[name] = group
         return found
+
+    @cached_property
+    def middle_um(self) -> float | None:
+        """The middle of the panels' own middles [µm], before anything is judged; none with fewer than three read."""
+        read = [self.survey.on_panel(name) for name in self.names]
+        middles = [median([film_um(o) for o in found]) for found in read if found]
+        return median(middles) if len(middles) >= 3 else None
 
     @cached_property
     def step_um(self) -> float | None:
@@ -64,10 +74,10 @@ class FilmModel:
         )
 
     @cached_property
-    def evidence(self) -> PanelEvidence | None:
-        """Evidence of the panels read, or none without readings."""
+    def evidence(self) -> dict[str, PanelEvidence]:
+        """Evidence of the panels read."""
         if not self.groups:
-            return None
+            return {}
         substrates = {name: str(self.survey.substrate(name)) for name in self.groups}
         counts = list(substrates.values())
         main = max(sorted(set(counts)), key=counts.count)
@@ -83,16 +93,38 @@ class FilmModel:
                 found[name] = LOOKED_AND_NONE
         return found
 
+    @cached_property
+    def shut_um(self) -> list[float]:
+        """Film on shut faces and under lids [µm]: readings at an edge that are no part of any panel's film."""
+        read = (o for name in self.names for o in self.survey.every_on(name) if o.edge)
+        return [o.value_um for o in read if o.value_um is not None and not o.censored]
+
     def declared(self, finish: Finish) -> Floats:
         """State probabilities of a panel on a car of that declared finish of which nothing is known."""
         return expected_of_finish(finish, self.p)
 
+    def cue_ratios(self, panel: str) -> Floats:
+        """Log likelihood ratio of each state from the cues looked for on a panel, (states,)."""
+        return cue_ratios(self.survey.cues.get(panel, ()), weathered=panels()[panel].plane == "top")
+
     def posterior(self, finish: Finish) -> CarPosterior:
         """The car's posterior under the priors of a declared finish."""
         if finish not in self._posteriors:
-            ratios = {name: cue_ratios(looked) for name, looked in self.survey.cues.items() if looked}
-            self._posteriors[finish] = car_posterior(self.evidence, self.names, ratios, finish, self.grid, self.p)
+            ratios = {name: self.cue_ratios(name) for name, looked in self.survey.cues.items() if looked}
+            self._posteriors[finish] = car_posterior(
+                self.evidence, self.names, ratios, finish, self.grid, self.p, self.shut_um
+            )
+            self._posteriors[finish] = self._with_few(self._posteriors[finish], finish)
         return self._posteriors[finish]
+
+    def _with_few(self, car: CarPosterior, finish: Finish) -> CarPosterior:
+        """One or two readings see little of a panel: the rest stays at what is usual for the declared finish."""
+        states, few = car.states.copy(), (0.0, self.p.few.one, self.p.few.two)
+        for i, name in enumerate(car.panels):
+            count = len(self.survey.on_panel(name)) if name in self.groups else 0
+            if 0 < count < len(few) and not self.survey.cues.get(name):
+                states[i] = (1 - few[count]) * states[i] + few[count] * self.declared(finish)
+        return replace(car, states=states)
 
 
 def _uncovered(o: Observation, cover: Cover, p: FilmParameters) -> Observation:

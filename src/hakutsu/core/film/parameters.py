@@ -14,7 +14,11 @@ from hakutsu.vehicle.tables import Table, read_table
 from hakutsu.vehicle.vocabulary import Finish
 
 IN_PLACES = "in_places"
-WHOLE = ("resprayed", "resprayed_evenly", "stripped")
+MOST = "most"
+WHOLE = ("resprayed", "stripped")
+
+
+Values = tuple[float, ...]
 
 
 class _Group(BaseModel):
@@ -28,47 +32,61 @@ class Gauge(_Group):
     lowest_limit_um: float
     highest_limit_um: float
     misread_share: float
+    second_misread: float
     magnet_softness: float
     misread_median_um: float
     misread_sd_log: float
 
 
+class Level(_Group):
+    """A log-normal level of film [µm] and its share among its like."""
+
+    median_um: float
+    sd_log: float
+    share: float
+
+
 class Baseline(_Group):
-    factory_median_um: float
-    factory_sd_log: float
-    tricoat_share: float
-    tricoat_more_um: float
     lowest_um: float
     highest_um: float
     lowest_respray_um: float
     highest_respray_um: float
-    respray_median_um: float
-    respray_sd_log: float
-    preserved_more_um: float
+    shut_of_skin: float
+    shut_sd_log: float
+    shut_painted_share: float
+    shut_median_um: float
+    shut_any_sd_log: float
     preserved_share: float
+    preserved: Level
+    factory: dict[str, Level]
+    respray: dict[str, Level]
 
 
 class Between(_Group):
-    panel_sd_log: float
-    panel_tail_sd_log: float
+    panel_sd_log: Values
+    panel_sd_weights: Values
     panel_tail_share: float
-    other_substrate_sd_log: float
     horizontal_more: float
-    respray_panel_sd_log: float
-    respray_evenly_sd_log: float
-    stone_guard_um: tuple[float, ...]
-    stone_guard_share: float
-    two_tone_roof_um: float
-    two_tone_roof_share: float
+    other_metal_log: Values
+    other_metal_weights: Values
+    respray_sd_log: Values
+    respray_sd_weights: Values
+    stone_guard_um: Values
+    stone_guard_weights: Values
+    guard_shows: float
+    two_tone_um: Values
+    two_tone_weights: Values
+    added_sd_log: float
 
 
 class Unevenness(_Group):
-    factory_median: float
-    factory_gsd: float
-    refinished_median: float
-    refinished_gsd: float
-    rebuilt_median: float
-    rebuilt_gsd: float
+    factory: Values
+    factory_weights: Values
+    painter: Values
+    painter_weights: Values
+    booth: Values
+    booth_weights: Values
+    panel_sd_log: float
 
 
 class Side(StrEnum):
@@ -100,8 +118,9 @@ class Blended(_Group):
 
 
 class Refinished(_Group):
-    over_median_um: float
-    over_sd_log: float
+    lift_um: Values
+    lift_weights: Values
+    lift_sd_log: float
     bare_median_um: float
     bare_sd_log: float
     bare_share: float
@@ -110,19 +129,36 @@ class Refinished(_Group):
 class Rebuilt(_Group):
     over_median_um: float
     over_sd_log: float
+    ends_um: float
+    ends_soft_um: float
 
 
 class Filled(_Group):
     counts_from_um: float
-    excess_median_um: float
-    excess_sd_log: float
-    bare_share: float
+    peaks_um: Values
+    peak_weights: Values
+    large_median_um: float
+    large_sd_log: float
+    beside_unevenness: float
     unevenness: float
     shape_readings: float
     half_axes: tuple[tuple[float, float], ...]
-    size_weights: tuple[float, ...]
+    size_weights: Values
+    small_half_axes: tuple[tuple[float, float], ...]
+    small_size_weights: Values
+    small_share: float
+    small_hidden_least: float
+    skim_share: float
+    skim_median_um: float
+    skim_sd_log: float
+    seen_from_um: float
+    unplaced_hidden: float
     low_weight: float
     high_weight: float
+    bare_share: float
+    blended_out_um: float
+    blended_out_sd_log: float
+    blended_out_bare: float
 
 
 class Cover(_Group):
@@ -134,7 +170,20 @@ class Cover(_Group):
 
 
 class Painted(_Group):
-    refinished: float
+    rebuilt: float
+    filled: float
+    filled_alone: float
+    filled_small: float
+    seen_blended_out: float
+    hidden_blended_out: float
+    alone_seen_blended_out: float
+    alone_hidden_blended_out: float
+
+
+class Most(_Group):
+    panel: float
+    upper: float
+    sill: float
     rebuilt: float
     filled: float
 
@@ -161,7 +210,25 @@ class Next(_Group):
     words_same: float
 
 
+class Asks(_Group):
+    level_um: float
+    under_um: float
+    under_spreads: float
+    least_readings: int
+    least_neighbours: int
+
+
+class Few(_Group):
+    one: float
+    two: float
+
+
 class Headroom(_Group):
+    clear_um: float
+    clear_sd_um: float
+    stays_um: float
+    thinned_um: float
+    unevenness: float
     usual_um: float
     never_below_um: float
     share_of_baseline: float
@@ -187,6 +254,7 @@ class Retest(_Group):
     share: float
     confirmed_within: float
     wanted: int
+    same_place_mm: float
 
 
 class FilmParameters(Table):
@@ -203,11 +271,13 @@ class FilmParameters(Table):
     filled: Filled
     cover: Cover
     painted: Painted
+    most: Most
     resprayed: Whole
-    resprayed_evenly: Whole
     stripped: Whole
     finish: dict[Finish, dict[str, float]]
     next: Next
+    asks: Asks
+    few: Few
     headroom: Headroom
     verifying: Verifying
     schools: Schools
@@ -215,14 +285,17 @@ class FilmParameters(Table):
 
     def model_post_init(self, _context: Any) -> None:
         """Refuse priors that do not sum to one."""
-        sums = {"painted": sum(self.painted.model_dump().values())}
-        sums |= {name: sum(getattr(self, name).states) for name in WHOLE}
+        sums = {name: sum(getattr(self, name).states) for name in WHOLE}
         sums |= {f"finish {finish}": sum(histories.values()) for finish, histories in self.finish.items()}
+        for key, kinds in (("factory", self.baseline.factory), ("respray", self.baseline.respray)):
+            sums[f"levels {key}"] = sum(one.share for one in kinds.values())
+        for part in (self.between, self.unevenness, self.refinished, self.filled):
+            sums |= {name: sum(values) for name, values in part if name.endswith("weights")}
         for name, total in sums.items():
             if abs(total - 1) > 1e-9:
                 raise ValueError(f"the priors of {name} sum to {total:.4f}, not to 1")
-        if any(set(histories) != {IN_PLACES, *WHOLE} for histories in self.finish.values()):
-            raise ValueError(f"every finish needs the histories {IN_PLACES}, {', '.join(WHOLE)}")
+        if any(set(histories) != {IN_PLACES, MOST, *WHOLE} for histories in self.finish.values()):
+            raise ValueError(f"every finish needs the histories {IN_PLACES}, {MOST}, {', '.join(WHOLE)}")
 
     @cached_property
     def key(self) -> str:

@@ -58,10 +58,13 @@ class FillerMap:
 
 @dataclass(frozen=True, slots=True)
 class Headroom:
-    """How much clear coat polishing may still take [µm], careful side; none where that is not known, and why."""
+    """How much clear coat polishing may still take [µm], none where that is not known, why, and how likely that much
+    is there.
+    """
 
     um: float | None
     because: str
+    chance: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

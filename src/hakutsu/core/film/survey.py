@@ -41,7 +41,8 @@ class Observation:
     step and the range limit [µm] where known, `u` and `v` the position on the panel (0 to 1), `key` whatever the
     caller wants to find the reading again by, `repeats` the key of the reading this one repeats within 20 mm;
     `confirmed` says that repeats at the same spot agreed, so that it cannot be a misread; `between_um` makes it a
-    magnet's grade: film between two thicknesses [µm]; `extra_sd_um` is uncertainty [µm] on top of the gauge's own.
+    magnet's grade: film between two thicknesses [µm]; `extra_sd_um` is uncertainty [µm] on top of the gauge's own;
+    `simulated` readings come from a stand-in gauge and say nothing about a real vehicle.
     """
 
     panel: str
@@ -58,6 +59,7 @@ class Observation:
     confirmed: bool = False
     between_um: tuple[float, float] | None = None
     extra_sd_um: float = 0.0
+    simulated: bool = False
 
     @property
     def censored(self) -> bool:

@@ -20,6 +20,7 @@ class CuesCue(Row):
     group: str
     seen: dict[str, Number]
     absent: dict[str, Number]
+    flat: Number = 1
 
 
 class CuesMagnet(Row):

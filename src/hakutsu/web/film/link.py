@@ -198,6 +198,7 @@ class GaugeSession:
             substrate=None if line.substrate is Substrate.UNKNOWN else line.substrate,
             retest_of=aim.repeats,
             source=Source.GAUGE,
+            simulated=self.stand_in,
         )
         stored = self._append("film.reading", body, place=aim.panel)
         self._aim_on(aim)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
-from hakutsu.core.film import STATES, Concern, Judged, School, cue_groups, cue_kinds, magnet_names
+from hakutsu.core.film import STATES, Judged, School, cue_groups, cue_kinds, magnet_names
 from hakutsu.dossier import KeptReading
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.reckoning import Reckoning
@@ -161,8 +161,5 @@ def advised(reckoning: Reckoning) -> dict[str, Any] | None:
 
 def schools_rows(reckoning: Reckoning) -> list[tuple[str, dict[School, Judged], bool]]:
     """Every panel read, as each school judges it, and whether they disagree."""
-    found = []
-    for key, judged in reckoning.film.schools.items():
-        concerned = {one.concern is not Concern.NONE for one in judged.values()}
-        found.append((reckoning.terms.panel(key), judged, len(concerned) > 1))
-    return found
+    apart = reckoning.film.schools_apart
+    return [(reckoning.terms.panel(key), judged, key in apart) for key, judged in reckoning.film.schools.items()]

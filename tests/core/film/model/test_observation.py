@@ -37,8 +37,8 @@ class Shown(unittest.TestCase):
 class Likelihood(unittest.TestCase):
     def test_value_by_hand(self):
         # sd = √(0.03² + (0.01 + 1/112)²) = 0.03547. The interval is ln(112.5/111.5) = 0.00893 wide; the normal density
-        # at its middle is 11.246, averaged over it 0.9974 of that: mass 0.1002. Misreads put 0.0038 there:
-        # 0.988 · 0.1002 + 0.012 · 0.0038 = 0.0990.
+        # at its middle is 11.246, averaged over it 0.9974 of that: mass 0.10015. Misreads put 0.0056 there:
+        # 0.988 · 0.10015 + 0.012 · 0.0056 = 0.0990.
         self.assertAlmostEqual(chance(Observation("roof", 112.0), 112), 0.0990, places=4)
 
     def test_over_range_is_never_its_number(self):

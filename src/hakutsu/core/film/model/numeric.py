@@ -159,6 +159,11 @@ def over_kernel(log_levels: AnyFloats, kernel: Floats) -> Floats:
     return np.asarray(np.log(np.exp(np.maximum(log_levels - top, -100)) @ kernel.T) + top)
 
 
+def counted(where: NDArray[np.intp], weight: Floats, size: int) -> Floats:
+    """Weights summed by index: (n,) and (n,) give (size,)."""
+    return np.asarray(np.bincount(where, weight, size), dtype=np.float64)
+
+
 def weighted_quantiles(values: Floats, weights: Floats, at: tuple[float, ...]) -> list[float]:
     """Quantiles of a distribution given by weights on a rising grid, interpolated between grid points."""
     below = np.cumsum(weights) - 0.5 * weights

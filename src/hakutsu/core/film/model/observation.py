@@ -8,9 +8,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from hakutsu.core.film.model.numeric import Floats, normal_cdf
+from hakutsu.core.film.model.numeric import AnyFloats, Floats, normal_cdf
 from hakutsu.core.film.parameters import FilmParameters, Gauge
 from hakutsu.core.film.survey import Observation
+
+LEAST_MISREAD = 1e-6
 
 
 @dataclass(frozen=True)
@@ -76,7 +78,16 @@ def shown(observations: Sequence[Observation], parameters: FilmParameters) -> Sh
 
 
 def mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmParameters) -> Floats:
-    """Probability of each reading over a true mean film of any shape.
+    """Probability of each reading, misread or not, over a true mean film of any shape; as `clean_mass`."""
+    shape = (len(seen.u),) + (1,) * film_um.ndim
+    misread = seen.misread.reshape(shape)
+    return np.asarray(
+        (1 - misread) * clean_mass(seen, film_um, own_sd, p) + misread * misread_mass(seen, p).reshape(shape)
+    )
+
+
+def clean_mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmParameters) -> AnyFloats:
+    """Probability of each reading that is no misread over a true mean film of any shape.
 
     The film at a spot is log-normal about that mean with `own_sd` as relative spread; gauge error adds in relative
     terms, sd = gain + offset/film; the display step is integrated over, a censored reading has the mass from its
@@ -104,14 +115,29 @@ def mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmParameters
         normal_cdf(((np.log(end).reshape(shape) - log_film) * scale).astype(np.float32))
         for end in (seen.high_um, seen.low_um)
     )
-    misread = seen.misread.reshape(shape)
-    inside = np.maximum(high - low, 0)
-    return np.asarray((1 - misread) * inside + misread * misread_mass(seen, p).reshape(shape))
+    return np.asarray(np.maximum(high - low, 0))
 
 
 def reading_table(seen: Shown, level_um: Floats, spread: Floats, parameters: FilmParameters) -> Floats:
     """Probability of each reading given the panel's level [µm] and unevenness: (n,), (k,), (s,) give (n, k, s)."""
     return mass(seen, np.repeat(level_um[:, None], len(spread), axis=1), spread[None, :], parameters)
+
+
+def panel_table(seen: Shown, starts: NDArray[np.intp], clean: AnyFloats, p: FilmParameters) -> Floats:
+    """Log likelihood of each panel's readings over anything: (n, ...) clean probabilities give (panels, ...).
+
+    One misread a panel comes by itself; a second one is `second_misread` times as likely as if they came apart, a third
+    is none: several readings that stand out speak for each other. With r the odds of misread for each reading, the
+    product of the clean probabilities is multiplied by 1 + Σr + share · Σ over pairs of r·r.
+    """
+    shape = (len(seen.u),) + (1,) * (clean.ndim - 1)
+    wrong = (np.maximum(seen.misread, LEAST_MISREAD) * misread_mass(seen, p)).reshape(shape).astype(clean.dtype)
+    held = np.maximum(clean, wrong * clean.dtype.type(LEAST_MISREAD))
+    odds = wrong / held
+    total, squares = (np.add.reduceat(one, starts, axis=0) for one in (odds, odds * odds))
+    pairs = np.maximum(total * total - squares, 0.0) / 2
+    found = np.add.reduceat(np.log(held), starts, axis=0) + np.log1p(total + p.gauge.second_misread * pairs)
+    return np.asarray(found, dtype=float)
 
 
 def misread_mass(seen: Shown, parameters: FilmParameters) -> Floats:

@@ -15,6 +15,8 @@ from hakutsu.core.film.tables import ZonesTable
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.tables import read_table
 
+MOST_ZONES = 4  # more of them is a car most of which was painted
+
 
 @dataclass(frozen=True, slots=True)
 class Member:
@@ -81,13 +83,13 @@ def _members(row: dict[str, object], side: str | None) -> Sequence[tuple[str, Me
 
 @dataclass(frozen=True)
 class ZoneChoices:
-    """Every combination of the zones that hold at least one of the panels.
+    """Every combination of at most `MOST_ZONES` of the zones that hold at least one of the panels.
 
     `on` (combinations, zones) is 0 or 1, `log_prior` (combinations,). For each panel, `which` (combinations,) points
     into its own rows, one per combination of the zones it lies in; `untouched`, `painted` (rows,) and `blended`
-    (rows, sides) are its chances there. `onehot` (rows, combinations) turns weights of combinations into weights of
-    rows; `average` (rows,) is that of the prior, `having` and `lacking` (zones, rows) that of the prior given that a
-    zone was repaired, and that it was not.
+    (rows, sides) are its chances there, `alone` (rows,) how much of `painted` is for reasons of the panel's own.
+    `onehot` (rows, combinations) turns weights of combinations into weights of rows; `average` (rows,) is that of the
+    prior, `having` and `lacking` (zones, rows) that of the prior given that a zone was repaired, and that it was not.
     """
 
     zones: tuple[Zone, ...]
@@ -97,6 +99,7 @@ class ZoneChoices:
     onehot: tuple[AnyFloats, ...]
     untouched: tuple[Floats, ...]
     painted: tuple[Floats, ...]
+    alone: tuple[Floats, ...]
     blended: tuple[Floats, ...]
     average: tuple[Floats, ...]
     having: tuple[Floats, ...]
@@ -111,11 +114,14 @@ def zone_choices(names: tuple[str, ...], key: str) -> ZoneChoices:
     zones = tuple(zone for zone in table if any(name in zone.members for name in names))
     count = len(zones)
     on = (np.arange(2**count)[:, None] >> np.arange(count)) & 1
+    on = on[on.sum(axis=1) <= MOST_ZONES]
     prior = np.array([zone.prior for zone in zones])
     log_prior = (on * np.log(prior) + (1 - on) * np.log1p(-prior)).sum(axis=1)
+    log_prior -= np.log(np.exp(log_prior).sum())
     weight = np.exp(log_prior)
     repaired = (on * weight[:, None]).T
-    given = (repaired / prior[:, None], (weight - repaired) / (1 - prior)[:, None])
+    chance = repaired.sum(axis=1, keepdims=True)
+    given = (repaired / chance, (weight - repaired) / (1 - chance))
     rows = [_panel_rows(name, zones, on, sporadic, p) for name in names]
     return ZoneChoices(
         zones,
@@ -125,6 +131,7 @@ def zone_choices(names: tuple[str, ...], key: str) -> ZoneChoices:
         tuple(row[1] for row in rows),
         tuple(row[2] for row in rows),
         tuple(row[3] for row in rows),
+        tuple(np.clip(sporadic.painted / row[3], 0, 1) for row in rows),
         tuple(row[4] for row in rows),
         tuple(row[1] @ weight for row in rows),
         tuple(given[0] @ row[1].T for row in rows),

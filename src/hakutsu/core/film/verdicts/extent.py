@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from hakutsu.core.film.model import filler, graded
+from hakutsu.core.film.model.grids import Kind, group_of, kernels, kind_of
 from hakutsu.core.film.model.numeric import Floats, weighted_quantiles
 from hakutsu.core.film.modelled import FilmModel
 from hakutsu.core.film.parameters import Side
@@ -14,7 +15,7 @@ from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Finish
 
 SIDE_FROM = 0.6
-FILLED_FROM = 0.05
+FILLED_FROM = 0.2
 _ENDS = {  # what u = 0, u = 1, v = 0 and v = 1 are, by the plane a panel lies in
     "flank": ("its front edge", "its rear edge", "its lower edge", "its upper edge"),
     "top": ("its left edge", "its right edge", "its front edge", "its rear edge"),
@@ -22,24 +23,50 @@ _ENDS = {  # what u = 0, u = 1, v = 0 and v = 1 are, by the plane a panel lies i
 }
 
 
+def level_weights(model: FilmModel, finish: Finish, panel: str) -> dict[str, Floats]:
+    """Weight of a panel's level within each state, before its own readings, unless the whole car was painted."""
+    evidence = model.evidence.get(panel)
+    kind = evidence.kind if evidence else (kind_of(panel), True)
+    if (finish, kind) not in model.levels:
+        model.levels[finish, kind] = _level_weights(model, finish, kind)
+    return model.levels[finish, kind]
+
+
+def _level_weights(model: FilmModel, finish: Finish, kind: Kind) -> dict[str, Floats]:
+    car, p = model.posterior(finish), model.p
+    kernel, group = kernels(kind, p), group_of(kind)
+    variants = car.variants.get(group, model.grid.variants[group]) if group else np.ones(1)
+    own = np.einsum("v,b,t,vbtl->l", variants, car.baseline, car.between, kernel.own, optimize=True)
+    over = np.einsum("j,v,b,vbjl->l", car.lifts, variants, car.baseline, kernel.over, optimize=True)
+    painted, filled = (
+        (1 - share) * over + share * model.grid.bare for share in (p.refinished.bare_share, p.filled.bare_share)
+    )
+    twice, out = (variants @ (car.baseline @ table) for table in (kernel.rebuilt, kernel.blended_out))
+    share = p.painted.seen_blended_out
+    return {"original": own, "refinished": painted, "rebuilt": twice, "filled": (1 - share) * filled + share * out}
+
+
+def respray_levels(model: FilmModel, finish: Finish) -> Floats:
+    """Weight of a panel's level on a car painted whole."""
+    grid = model.grid
+    return np.asarray(model.posterior(finish).respray @ (grid.respray_between @ grid.respray[None]))
+
+
 def refinish_levels(model: FilmModel, finish: Finish, panel: str) -> Floats:
     """Prior weight of the refinish level of a panel that carries filler, over the levels of the lenses."""
     car, grid = model.posterior(finish), model.grid
-    evidence = model.evidence
-    kind = evidence.kinds[evidence.panels.index(panel)] if evidence and panel in evidence.panels else ("panel", True)
-    local = np.mean([car.baseline @ kernel for kernel in grid.filled[kind]], axis=0)
-    level = (1 - car.resprayed) * local + car.resprayed * car.respray @ grid.respray_filled
+    local = level_weights(model, finish, panel)["filled"]
+    level = (1 - car.resprayed) * local + car.resprayed * respray_levels(model, finish)
     return np.asarray(np.interp(np.log(filler.LEVELS_UM), np.log(grid.level_um), level))
 
 
 def lens_weights(model: FilmModel, finish: Finish, panel: str) -> Floats | None:
     """Weights of the lenses on a panel, given that there is filler; none without readings there."""
-    evidence = model.evidence
-    if evidence is None or panel not in evidence.panels:
+    evidence = model.evidence.get(panel)
+    if evidence is None:
         return None
-    i = evidence.panels.index(panel)
     level = refinish_levels(model, finish, panel)
-    return filler.lens_posterior(evidence.per_lens[i], level, evidence.readings[i], model.p)
+    return filler.lens_posterior(evidence.lens, level, evidence.readings, model.p)
 
 
 def filled_extent(model: FilmModel, finish: Finish, panel: str) -> tuple[FilledShare, FillerMap] | None:
@@ -47,23 +74,21 @@ def filled_extent(model: FilmModel, finish: Finish, panel: str) -> tuple[FilledS
     weight = lens_weights(model, finish, panel)
     if weight is None:
         return None
-    values, weights = filler.area_posterior(weight, model.p)
+    family, weight = filler.likely_lenses(model.evidence[panel].lens.lenses, weight)
+    values, weights = filler.area_posterior(family, weight)
     low, middle, high = weighted_quantiles(values, weights, (0.1, 0.5, 0.9))
-    return FilledShare(middle, low, high), FillerMap(filler.filler_map(weight, model.p))
+    return FilledShare(middle, low, high), FillerMap(filler.filler_map(family, weight))
 
 
 def changing_side(model: FilmModel, finish: Finish, panel: str, state: State) -> tuple[Side, float] | None:
     """The likeliest side of a blended or thinned panel with its probability, from its readings' positions."""
-    evidence = model.evidence
-    if state not in (State.BLENDED, State.THINNED) or evidence is None or panel not in evidence.panels:
+    evidence = model.evidence.get(panel)
+    if state not in (State.BLENDED, State.THINNED) or evidence is None:
         return None
-    i = evidence.panels.index(panel)
     family = graded.families(model.p)[0 if state is State.BLENDED else 1]
-    per_gradient = (evidence.per_blend if state is State.BLENDED else evidence.per_cut)[i]
-    grid = model.grid
-    baseline = model.posterior(finish).baseline
-    own = np.mean([baseline @ kernel for kernel in grid.own[evidence.kinds[i]]], axis=0)
-    weight = np.interp(np.log(graded.LEVELS_UM), np.log(grid.level_um), own)
+    per_gradient = evidence.per_blend if state is State.BLENDED else evidence.per_cut
+    own = level_weights(model, finish, panel)["original"]
+    weight = np.interp(np.log(graded.LEVELS_UM), np.log(model.grid.level_um), own)
     sides = graded.side_weights(per_gradient, weight, family)
     if state is State.BLENDED:  # which side is expected comes from the rest of the car
         facing = dict(zip(graded.SIDES, model.posterior(finish).sides[model.names.index(panel)], strict=True))

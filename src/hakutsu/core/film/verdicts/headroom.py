@@ -1,20 +1,31 @@
-"""Polish headroom: how much clear coat may still be taken off, judged on the careful side."""
+"""Polish headroom: how likely enough clear coat is left on a panel for one careful polish."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from math import sqrt
+from statistics import NormalDist, mean
 
 from hakutsu.core.film.parameters import Headroom as Limits
 from hakutsu.core.film.result import Baseline, Headroom
 from hakutsu.core.film.survey import Observation, State
+from hakutsu.core.film.verdicts.reasons import chance_words
 from hakutsu.core.film.verdicts.spots import film_um
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.vocabulary import Paint
 
-NINETIETH = 1.2816  # standard normal quantile: the 10 % quantile of headroom is the 90 % quantile of film missing
 UNTOUCHED = (State.ORIGINAL, State.THINNED)
-KNOWN_FROM = 0.7
-LEAST_UM = 1.0  # less than what any polish takes is none
+KNOWN_FROM, LIKELY, PERHAPS = 0.7, 0.8, 0.4
+
+
+def lowest_of(count: int) -> float:
+    """How far below their mean the lowest of n normal readings lies by chance, in standard deviations.
+
+    References
+    ----------
+    [1] G. Blom, Statistical Estimates and Transformed Beta-Variables, Wiley 1958: Φ⁻¹((n − 0.375)/(n + 0.25)).
+    """
+    return 0.0 if count < 2 else NormalDist().inv_cdf((count - 0.375) / (count + 0.25))
 
 
 def polish_headroom(
@@ -39,26 +50,43 @@ def polish_headroom(
 
     Notes
     -----
-    max(0, 8 µm − max(0, baseline − reading)) at its 10 % quantile, baseline and reading taken as normal. None on matt
-    and single-stage paint, on panels painted again, and below 80 µm (0.7 of the baseline where that is lower). A gauge
-    cannot see clear coat by itself; edges and creases are thinner than any reading beside them.
+    Against the panel's own film: P(clear − missing ≥ what a polish takes + what must stay), with clear coat normal and
+    `missing` how far the lowest reading lies under the panel's mean beyond what the lowest of n does by chance. On a
+    thinned panel as much again may be gone. Excluded only where the corrected lowest lies under 80 µm (0.7 of the
+    baseline where that is lower), and on matt and single-stage paint. A gauge cannot see clear coat by itself; edges
+    and creases are thinner than any reading beside them.
     """
     if paint in (Paint.MATT, Paint.SINGLE_STAGE):
-        return Headroom(0.0, f"{paint} paint: none")
+        return Headroom(0.0, f"{paint} paint: none", 0.0)
     if not read or baseline is None:
         return Headroom(None, "read here first" if not read else "no baseline to hold it against")
     if sum(chances[state] for state in UNTOUCHED) < KNOWN_FROM or baseline.kind != "factory":
         return Headroom(None, "not known on paint that may not be the factory’s")
-    lowest = min(film_um(o) for o in read)
+    films = [film_um(o) for o in read]
+    own, count = mean(films), len(films)
+    offset, gain = gauge_sd
+    one = sqrt((p.unevenness * own) ** 2 + (offset + gain * own) ** 2)
+    lowest = min(films) + lowest_of(count) * one
     floor = min(p.never_below_um, p.share_of_baseline * baseline.median)
     if lowest < floor:
-        return Headroom(0.0, f"none: a reading below {terms.film_words(floor)}")
-    offset, gain = gauge_sd
-    base_sd = (baseline.high - baseline.low) / (2 * NINETIETH)
-    sd = (base_sd**2 + (offset + gain * lowest) ** 2) ** 0.5
-    missing = max(0.0, baseline.median - lowest + NINETIETH * sd)
-    left = max(0.0, p.usual_um - missing)
-    doubt = "" if paint is Paint.CLEAR else ", if there is clear coat on it"
-    if left < LEAST_UM:
-        return Headroom(0.0, "none that is sure: the thinnest reading may lie that far below the baseline")
-    return Headroom(left, f"about {terms.film_words(left)} at the thinnest reading{doubt}; none at edges and creases")
+        return Headroom(0.0, f"none: the thinnest reading lies under {terms.film_words(floor)}", 0.0)
+    missing, thinned = max(0.0, own - lowest), chances[State.THINNED] / sum(chances[state] for state in UNTOUCHED)
+    doubt = sqrt(p.clear_sd_um**2 + one**2 / count)
+    needed = p.usual_um + p.stays_um
+
+    def left(gone: float) -> float:
+        return 1 - NormalDist(p.clear_um - missing - gone, doubt).cdf(needed)
+
+    chance = (1 - thinned) * left(0.0) + thinned * left(max(p.thinned_um, baseline.median - own))
+    if chance < PERHAPS:
+        return Headroom(
+            0.0, f"unlikely ({chance_words(chance)}): the thinnest reading lies far under the panel’s own film", chance
+        )
+    word = "likely" if chance >= LIKELY else "perhaps"
+    clear = "" if paint is Paint.CLEAR else ", if there is clear coat on it"
+    return Headroom(
+        p.usual_um,
+        f"{word} enough for one careful polish, about {terms.film_words(p.usual_um)} ({chance_words(chance)}){clear}; "
+        "none at edges and creases",
+        chance,
+    )

@@ -12,7 +12,7 @@ from hakutsu.core.film.model.numeric import TINY, AnyFloats, Floats, hats, norma
 from hakutsu.core.film.modelled import FilmModel
 from hakutsu.core.film.result import NextSpot
 from hakutsu.core.film.survey import STATES
-from hakutsu.core.film.verdicts.extent import refinish_levels
+from hakutsu.core.film.verdicts.extent import level_weights, refinish_levels, respray_levels
 from hakutsu.core.film.verdicts.reasons import CONSISTENT, LIKELY, tier
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import spot_pattern
@@ -97,9 +97,13 @@ class _Foresight:
         self.edges = np.log(base * np.array(CLASSES))
         self.even = self._classes(grid.level_um[:, None], SPREADS[None, :])
         film = np.maximum(graded.LEVELS_UM + graded.CHANGE_UM[:, None], 15.0)
-        self.changed = self._classes(film, np.full_like(film, p.unevenness.factory_median))
+        self.changed = self._classes(
+            film, np.full_like(film, float(np.dot(p.unevenness.factory, p.unevenness.factory_weights)))
+        )
         self.lifted = self._classes(*filler.lifted_film(p))
         self._levels: dict[tuple[str, bool], dict[str, Floats]] = {}
+        self.painter = grid.painter_spread @ grid.painter_even
+        self.factory = grid.factory_spread @ grid.factory_even
 
     def _classes(self, film_um: Floats, own_sd: Floats) -> Floats:
         """Chance of each class over mean film and its own spread, flattened: (film · spreads, classes)."""
@@ -111,34 +115,25 @@ class _Foresight:
         share = np.diff(ends, axis=-1).reshape(-1, len(self.edges) + 1)
         return np.asarray((1 - gauge.misread_share) * share + gauge.misread_share / share.shape[1])
 
-    def levels(self, kind: tuple[str, bool]) -> dict[str, Floats]:
+    def levels(self, name: str, kind: tuple[str, bool]) -> dict[str, Floats]:
         """Weight of a panel's level within each state, before its own readings; kept by kind of panel."""
         if kind not in self._levels:
-            car, grid, whole = self.car, self.model.grid, self.car.resprayed
-            own, painted, twice = (
-                np.mean([car.baseline @ kernel for kernel in table[kind]], axis=0)
-                for table in (grid.own, grid.refinished, grid.rebuilt)
-            )
-            self._levels[kind] = {
-                "original": own,
-                "refinished": (1 - whole) * painted + whole * car.respray @ grid.resprayed["resprayed"],
-                "rebuilt": (1 - whole) * twice + whole * car.respray @ grid.respray_rebuilt,
-            }
+            whole = self.car.resprayed
+            found = level_weights(self.model, self.finish, name)
+            again = respray_levels(self.model, self.finish)
+            twice = self.car.respray @ self.model.grid.respray_twice
+            found["refinished"] = (1 - whole) * found["refinished"] + whole * again
+            found["rebuilt"] = (1 - whole) * found["rebuilt"] + whole * twice
+            self._levels[kind] = found
         return self._levels[kind]
 
     def outcomes(self, name: str, places: Floats) -> Floats:
         """Chance of each class of reading at places (places, 2), by state: (places, states, classes)."""
-        model, evidence, count = self.model, self.model.evidence, len(places)
-        read = evidence is not None and name in evidence.panels
-        i = evidence.panels.index(name) if evidence is not None and read else 0
-        kind = evidence.kinds[i] if evidence is not None and read else (kind_of(name), True)
-        like = evidence.by_spread[i] if evidence is not None and read else 1.0
-        levels, grid = self.levels(kind), model.grid
-        spreads = {
-            "original": grid.factory_spread,
-            "refinished": grid.refinished_spread,
-            "rebuilt": grid.rebuilt_spread,
-        }
+        model, evidence, count = self.model, self.model.evidence.get(name), len(places)
+        kind = evidence.kind if evidence is not None else (kind_of(name), True)
+        like = evidence.by_spread if evidence is not None else 1.0
+        levels, grid = self.levels(name, kind), model.grid
+        spreads = {"original": self.factory, "refinished": self.painter, "rebuilt": self.painter}
         found = {}
         for state, spread in spreads.items():
             weight = _normal(levels[state][:, None] * like * spread)
@@ -147,29 +142,29 @@ class _Foresight:
         blends, cuts = graded.families(model.p)
         facing = dict(zip(graded.SIDES, self.car.sides[self.car.panels.index(name)], strict=True))
         sides = np.array([facing[side] for side in blends.side])
-        for state, family, tables, weigh in (
+        for state, family, log, weigh in (
             ("blended", blends, evidence.per_blend if evidence is not None else None, sides),
             ("thinned", cuts, evidence.per_cut if evidence is not None else None, 1.0),
         ):
-            log = tables[i] if tables is not None and read else None
             posterior = _posterior(log, np.exp(family.log_prior) * weigh, level)
             steps = len(graded.CHANGE_UM)
             change = family.change(places[:, 0], places[:, 1])
             rank = np.interp(change, graded.CHANGE_UM, np.arange(steps, dtype=float))
             found[state] = _spread_over(hats(rank.T, steps), posterior) @ self.changed
-        lifts = filler.weights_at(places[:, 0], places[:, 1], model.p)
-        found["filled"] = _spread_over(lifts, self._lens(name, i if read else None)) @ self.lifted
+        lenses = evidence.lens.lenses if evidence is not None else filler.lenses(model.p)
+        lifts = lenses.weights_at(places[:, 0], places[:, 1])
+        found["filled"] = _spread_over(lifts, self._lens(name)) @ self.lifted
         return np.stack([found[state] for state in STATES], axis=1)
 
-    def _lens(self, name: str, i: int | None) -> Floats:
+    def _lens(self, name: str) -> Floats:
         """Weights over lenses and refinish levels, given that there is filler."""
         model = self.model
         levels = refinish_levels(model, self.finish, name)
-        shapes = np.exp(filler.lenses(model.p).log_prior)
-        if i is None or model.evidence is None:
-            return _posterior(None, shapes, levels)
-        joint = _posterior(model.evidence.per_lens[i], shapes, levels)
-        weight = filler.lens_posterior(model.evidence.per_lens[i], levels, model.evidence.readings[i], model.p)
+        evidence = model.evidence.get(name)
+        if evidence is None:
+            return _posterior(None, np.exp(filler.lenses(model.p).log_prior), levels)
+        joint = _posterior(evidence.lens.log_like, np.exp(evidence.lens.lenses.log_prior), levels)
+        weight = filler.lens_posterior(evidence.lens, levels, evidence.readings, model.p)
         # The shape is known no better than real filler resembles a lens.
         return _normal(joint * (weight / np.maximum(joint.sum(axis=1), TINY))[:, None])
 

@@ -33,7 +33,9 @@ STATE_WORDS = {
 
 @dataclass(frozen=True, slots=True)
 class Context:
-    """What a panel is compared with: the car's baseline and the mirror panel's median [µm], where known."""
+    """What a panel is compared with: the car's baseline and the mirror panel's median [µm], where known; what was felt,
+    seen and tried on it; whether the car's build explains its level; and what else is said about it.
+    """
 
     baseline_um: float | None
     mirror_um: float | None
@@ -41,6 +43,9 @@ class Context:
     is_sill: bool = False
     cues: Sequence[CueLooked] = ()
     cover: Cover | None = None
+    magnets: Sequence[str] = ()
+    by_design: bool = False
+    more: Sequence[str] = ()
 
 
 def chance_words(chance: float) -> str:
@@ -74,12 +79,22 @@ def film_spread(films_um: Sequence[float]) -> float | None:
     return float((sum((film - mean) ** 2 for film in films_um) / (count - 1)) ** 0.5 / mean)
 
 
+def judged_by(context: Context) -> str:
+    """What a panel without gauge readings is judged by; empty if by nothing."""
+    what = [name for name, some in (("magnet", context.magnets), ("eye", context.cues)) if some]
+    return f"by {' and '.join(what)}" if what else ""
+
+
 def panel_reasons(observations: Sequence[Observation], prior_only: str, context: Context) -> list[str]:
     """Sentences for one metal panel; `observations` are all of its readings, edge and `none` included."""
     counted = [o for o in observations if o.counts]
     said = [*_level(counted, context), *_shape(counted, context), *_oddities(observations)]
-    said += [*_cover(counted, context), *_cues(context)]
-    if not counted:
+    said += [*_cover(counted, context), *_cues(context), *context.more]
+    if context.by_design and counted:
+        said.append("roof and pillars are alike thicker than the rest: two-tone by design explains it")
+    if not counted and (by := judged_by(context)):
+        said.insert(0, f"judged {by}, no gauge reading")
+    elif not counted:
         said.append(f"no reading: this is only what is usual for {prior_only} and beside the rest of this car")
     elif len(counted) < FEW:
         said.append(f"only {len(counted)} reading{'s' if len(counted) > 1 else ''}: more would settle it")
@@ -138,6 +153,9 @@ def _oddities(observations: Sequence[Observation]) -> list[str]:
     kinds = {o.substrate for o in observations if o.counts and o.substrate.is_metal}
     if len(kinds) > 1:
         said.append("the metal under the film changes within the panel: zinc repair, lead, or another panel")
+    stand_in = sum(o.simulated for o in observations)
+    if stand_in:
+        said.append(f"{stand_in} of the readings are simulated, for practice")
     edges = sum(o.edge for o in observations)
     if edges:
         said.append(f"{edges} at an edge, left out")
@@ -147,7 +165,8 @@ def _oddities(observations: Sequence[Observation]) -> list[str]:
 def _cues(context: Context) -> list[str]:
     there = [cue_kinds()[one.kind].name for one in context.cues if one.there]
     absent = [cue_kinds()[one.kind].name for one in context.cues if not one.there]
-    said = [f"seen: {', '.join(there)}"] if there else []
+    said = [f"magnet: {', '.join(context.magnets)}"] if context.magnets else []
+    said += [f"seen: {', '.join(there)}"] if there else []
     return [*said, f"looked and not there: {', '.join(absent)}"] if absent else said
 
 
