@@ -25,8 +25,8 @@ class Table(unittest.TestCase):
 class Choices(unittest.TestCase):
     def test_every_combination_has_its_prior_and_chances_add_up(self):
         choices = zone_choices(METAL, P.model_dump_json())
-        # none, 9 alone, 36 pairs, 84 threes and 126 fours of nine zones
-        self.assertEqual(choices.on.shape, (256, 9))
+        # none, 9 alone, 36 pairs and 84 threes of nine zones
+        self.assertEqual(choices.on.shape, (130, 9))
         self.assertAlmostEqual(np.exp(choices.log_prior).sum(), 1)
         for i in range(len(METAL)):
             total = choices.untouched[i] + choices.painted[i] + choices.blended[i].sum(axis=1)

@@ -11,7 +11,7 @@ from hakutsu.core.film.model.numeric import TINY, AnyFloats, Floats, hats, log_s
 from hakutsu.core.film.model.observation import Shown, mass
 from hakutsu.core.film.parameters import FilmParameters, parameters
 
-LEVELS_UM = np.geomspace(95.0, 800.0, 26)
+LEVELS_UM = np.geomspace(95.0, 800.0, 21)
 EXCESS_UM = np.array([0.0, 12, 30, 60, 100, 160, 250, 390, 600, 920, 1400, 2200, 3600, 6000])
 BETWEEN_STEPS = np.array([0.7, 0.86, 1.05, 1.28, 1.55])
 BETWEEN_WEIGHTS = np.array([0.1, 0.2, 0.4, 0.2, 0.1])

@@ -17,7 +17,7 @@ from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.survey import STATES, State
 from hakutsu.vehicle.panels import panels
 
-FIRST_POINTS, KEPT_POINTS = 100, 50
+FIRST_POINTS, KEPT_POINTS = 80, 40
 LEAST_WEIGHT = 1e-4
 HOW_FILLED = ("around", "alone")
 
@@ -81,12 +81,12 @@ def _like(one: Factors, kept: _Points) -> tuple[dict[str, Floats], float]:
     """Evidence of a panel at the points by state, scaled by its largest, and the log of that."""
     by = one.by
     if by.own.shape[1] == 1 < int(kept.axes[0].max()) + 1 or by.own.size == 1:
-        own, changing, painted = by.own[:, 0, 0], by.changing[:, 0, 0], by.painted[:, 0, 0, 0]
+        own, changing, painted = by.own[:, 0, 0], by.changing[:, 0], by.painted[:, 0, 0, 0]
     else:
         variant = kept.variants[one.group] if one.group else np.zeros_like(kept.axes[0])
         base, between, factory, lift, painter = kept.axes
         own = by.own[variant, base, between, factory]
-        changing = by.changing[:, variant, base, between]
+        changing = by.changing[:, variant, base]
         painted = by.painted[:, variant, base, lift, painter]
     scale = float(max(own.max(), changing.max(), painted.max()))
     found = dict(zip(PAINTED, painted / scale, strict=True))

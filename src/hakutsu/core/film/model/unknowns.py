@@ -114,7 +114,7 @@ def unknowns(
 
 def _with_cues(name: str, one: PanelEvidence | None, cue: Floats | None, at: np.ndarray) -> Factors:
     if one is None:
-        by = ByState(np.ones((1, 1, 1, 1)), np.ones((1 + len(SIDES), 1, 1, 1)), np.ones((len(PAINTED), 1, 1, 1, 1)))
+        by = ByState(np.ones((1, 1, 1, 1)), np.ones((1 + len(SIDES), 1, 1)), np.ones((len(PAINTED), 1, 1, 1, 1)))
     else:
         by = ByState(one.factors.own[:, at], one.factors.changing[:, :, at], one.factors.painted[:, :, at])
     if cue is not None:
@@ -123,7 +123,7 @@ def _with_cues(name: str, one: PanelEvidence | None, cue: Floats | None, at: np.
         painted = np.array([ratio[State.REFINISHED], ratio[State.REBUILT], *[ratio[State.FILLED]] * 2])
         by = ByState(
             by.own * ratio[State.ORIGINAL],
-            by.changing * changing[:, None, None, None],
+            by.changing * changing[:, None, None],
             by.painted * painted[:, None, None, None, None],
         )
     return Factors(name, group_of(one.kind) if one else None, by)
@@ -140,7 +140,7 @@ def _coarse(one: PanelEvidence, grid: Grids) -> tuple[Floats, Floats, Floats]:
     weights = grid.variants[group] if group else np.ones(1)
     return (
         weights @ by.own[:, :, between, factory],
-        weights @ by.changing[:, :, :, between].max(axis=0),
+        weights @ by.changing.max(axis=0),
         weights @ by.painted[:, :, :, lift, painter],
     )
 

@@ -15,7 +15,7 @@ from hakutsu.core.film.tables import ZonesTable
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.tables import read_table
 
-MOST_ZONES = 4  # more of them is a car most of which was painted
+MOST_ZONES = 3  # more of them is a car most of which was painted
 
 
 @dataclass(frozen=True, slots=True)
