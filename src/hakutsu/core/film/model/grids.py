@@ -13,7 +13,7 @@ from hakutsu.core.film.parameters import FilmParameters, Level
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Finish
 
-LEVELS_UM = np.concatenate([np.geomspace(42.0, 180.0, 74), np.geomspace(180.0, 1000.0, 37)[1:]])  # finer in own film
+LEVELS_UM = np.concatenate([np.geomspace(42.0, 180.0, 83), np.geomspace(180.0, 1000.0, 42)[1:]])  # finer in own film
 BASELINES, RESPRAYS = 42, 30
 SPREADS = np.geomspace(0.018, 0.19, 7)
 Kind = tuple[str, bool]
