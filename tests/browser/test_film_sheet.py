@@ -155,6 +155,7 @@ class Gauge(FilmCase):
     def test_the_stand_in_reads_where_one_taps_and_walks_the_rest_by_itself(self):
         self.choose("sheet")
         self.one("#gauge-details summary").click()
+        self.one("#practise summary").click()
         self.press('[data-link="stand-in"]')
         self.wait(
             lambda: "connected" in self.text("[data-link-state]") and "Stand-in" in self.text("[data-link-state]")

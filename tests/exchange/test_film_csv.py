@@ -1,6 +1,7 @@
 import io
 import random
 import unittest
+from dataclasses import replace
 
 from hakutsu.exchange.film_csv import COLUMNS, read_film_csv, write_film_csv
 from hakutsu.vehicle.vocabulary import ReadingStatus, Unit
@@ -101,6 +102,15 @@ class BadRows(unittest.TestCase):
                 found = read_film_csv(data)
                 self.assertIn(words, " ".join(str(bad) for bad in found.bad))
 
+    def test_edge_and_simulated_are_optional_and_say_yes_or_nothing(self):
+        header = HEADER.replace("resolution", "resolution,simulated,edge")
+        found = read("s,roof,,,112,um,ok,steel,factory,,,yes,", "s,roof,,,60,um,ok,steel,factory,,,,yes", header=header)
+        self.assertEqual(
+            [(o.simulated, o.edge) for o in found.surveys()[0].observations], [(True, False), (False, True)]
+        )
+        (bad,) = read("s,roof,,,112,um,ok,steel,factory,,,no,", header=header).bad
+        self.assertEqual((bad.row, bad.column, bad.reason), (2, "simulated", "must be yes or empty"))
+
     def test_rubbish_never_raises(self):
         chance = random.Random(7)
         for _ in range(200):
@@ -111,7 +121,10 @@ class BadRows(unittest.TestCase):
 class Writing(unittest.TestCase):
     def test_what_is_written_reads_back_the_same(self):
         more = readings("tailgate", 1200, "over", "none", limit_um=1500.0, step_um=1.0, u=0.25, v=0.5)
-        car = survey(honest_car(), more)
+        marked = [replace(o, edge=True) for o in readings("roof", 61)] + [
+            replace(o, simulated=True) for o in readings("roof", 119)
+        ]
+        car = survey(honest_car(), more, marked)
         for unit in Unit:
             with self.subTest(unit):
                 text = write_film_csv([car], unit)
@@ -120,6 +133,7 @@ class Writing(unittest.TestCase):
                 self.assertEqual(len(again.observations), len(car.observations))
                 for a, b in zip(again.observations, car.observations, strict=True):
                     self.assertEqual((a.panel, a.status, a.u, a.limit_um), (b.panel, b.status, b.u, b.limit_um))
+                    self.assertEqual((a.edge, a.simulated), (b.edge, b.simulated))
                     if b.status is ReadingStatus.OK:
                         self.assertAlmostEqual(a.value_um, b.value_um, delta=0.01)
 

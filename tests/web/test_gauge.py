@@ -98,6 +98,8 @@ class Link(GaugeCase):
         self.assertEqual(answer.status_code, 200)
         self.wait(lambda: len(self.bodies()) == 1)
         self.assertEqual((self.bodies()[0][0], self.bodies()[0][1]["v"]), ("roof", 0.6))
+        self.assertTrue(self.bodies()[0][1]["simulated"])
+        self.assertIn("readings are simulated", self.client.get(f"/inspections/{self.inspection}/report").text)
         self.client.post(f"{self.link}/walk")
         self.wait(lambda: len(self.bodies()) >= 6)
         self.client.delete(f"{self.link}/walk")

@@ -45,6 +45,28 @@ class OfTheAccount(RoundCase):
                 left = re.search(r"(?i)\bbonnet\b(?![\"_?&])|\{left\}|\{right\}", text)
                 self.assertIsNone(left, left and text[left.start() - 40 : left.end() + 20])
 
+    def test_film_is_judged_by_ones_own_school_and_band_by_make(self):
+        for key in ("bonnet", "roof", "front_door_left", "tailgate", "rear_door_left"):
+            self.post(self.inspection, *(reading(key, 141 + i) for i in range(3)))
+        answer = self.save(film_school="fixed", film_band="150 to 170", film_makes="Pellin 110 to 130\nCarrow 120-150")
+        self.assertEqual(answer.status_code, 303)
+        kept = self.logbook.library.settings
+        self.assertEqual(kept.band_for("Pellin Mote"), (110, 130))
+        self.assertEqual((kept.band_for("pellin"), kept.band_for("Pellinore Six")), ((110, 130), (150, 170)))
+        self.assertIn("above 130 µm counts as refinished", self.text("report"))
+        self.assertIn("Where schools of judging film disagree", self.text("report"))
+        shown = self.client.get("/settings").text
+        self.assertIn("Carrow 120 to 150", shown)
+        self.assertIn('value="150 to 170"', shown)
+
+    def test_a_band_that_is_none_is_refused_at_its_place_with_what_was_typed(self):
+        answer = self.save(film_band="180 to 160", film_makes="Pellin thick")
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("Two thicknesses in µm", answer.text)
+        self.assertIn("One make a line", answer.text)
+        self.assertIn("Pellin thick", answer.text)
+        self.assertIsNone(self.logbook.library.settings.film_band)
+
     def test_the_words_to_choose_from_stay_what_they_are(self):
         self.save(names="american")
         text = self.client.get("/settings").text

@@ -154,7 +154,14 @@ def _drawn(o: Observation, out: float, scale: _Scale, base: float | None) -> str
         cross = f"M1 {scale.floor - 8:.1f}l6 6m0-6l-6 6"
         return tag("title", "no reading") + tag("path", d=cross, class_="fp-none")
     film = film_um(o)
-    return _column(film, o.censored, o.edge, film > out, scale, base)
+    column = _column(film, o.censored, o.edge, film > out, scale, base)
+    return column + _simulated(scale) if o.simulated else column
+
+
+def _simulated(scale: _Scale) -> str:
+    """A letter under the column of a reading of the stand-in gauge."""
+    mark = tag("text", "s", x=COLUMN / 2, y=scale.floor + 7, text_anchor="middle", class_="fp-tick")
+    return tag("title", "simulated, for practice") + mark
 
 
 @lru_cache(COLUMNS_AT_HAND)
@@ -213,4 +220,5 @@ def _number(o: Observation, unit: Unit) -> str:
         return "no reading"
     film = from_um(film_um(o), unit)
     number = f"{film:,.1f}" if unit is Unit.MIL else f"{film:,.0f}"
-    return f"≥ {number}" if o.censored else f"{number} (edge)" if o.edge else number
+    said = f"≥ {number}" if o.censored else f"{number} (edge)" if o.edge else number
+    return f"{said} (simulated)" if o.simulated else said

@@ -54,7 +54,8 @@ def reading_words(body: Reading, unit: Unit | None = None) -> str:
     else:
         said = show(body.value_um, unit or body.unit)
         said = f"over range (≥ {said})" if body.status is ReadingStatus.OVER else said
-    marks = [word for word, there in (("edge", body.edge), ("repeat", body.retest_of is not None)) if there]
+    there = {"edge": body.edge, "repeat": body.retest_of is not None, "simulated": body.simulated}
+    marks = [word for word, yes in there.items() if yes]
     return said + (f" ({', '.join(marks)})" if marks else "")
 
 
