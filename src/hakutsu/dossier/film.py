@@ -69,12 +69,16 @@ class KeptVerification:
 
 @dataclass(slots=True)
 class FilmDossier:
-    """The film survey as it stands: readings in the order of the logbook, and what was said instead of readings."""
+    """The film survey as it stands: readings in the order of the logbook, and what was said instead of readings.
+
+    `without_gauge` is one limit for the whole vehicle: nobody has a gauge there, so eye and hand are asked instead.
+    """
 
     gauge: GaugeInUse = field(default_factory=GaugeInUse)
     readings: list[KeptReading] = field(default_factory=list)
     nothing: dict[str, UUID] = field(default_factory=dict)
     limits: dict[str, tuple[UUID, str]] = field(default_factory=dict)
+    without_gauge: tuple[UUID, str] | None = None
     imports: list[Imported] = field(default_factory=list)
     cues: dict[tuple[str, str], KeptCue] = field(default_factory=dict)
     magnets: list[KeptMagnet] = field(default_factory=list)
@@ -102,6 +106,7 @@ def _reading(gathering: Gathering, entry: Entry, body: Reading) -> None:
     film.readings.append(KeptReading(entry.id, entry.at, entry.by, panel, body))
     # A reading contradicts an earlier "nothing to read here"; that entry stays readable in the logbook.
     film.nothing.pop(panel, None)
+    film.without_gauge = None
 
 
 @fold("film.imported")
@@ -138,5 +143,10 @@ def _nothing(gathering: Gathering, entry: Entry, body: NothingFound) -> None:
 
 @fold("general.limit")
 def _limit(gathering: Gathering, entry: Entry, body: Limit) -> None:
-    if body.station is Station.FILM and entry.place:
-        gathering.station(FilmDossier).limits[entry.place] = (entry.id, body.because)
+    if body.station is not Station.FILM:
+        return
+    film = gathering.station(FilmDossier)
+    if entry.place:
+        film.limits[entry.place] = (entry.id, body.because)
+    else:
+        film.without_gauge = (entry.id, body.because)

@@ -30,6 +30,8 @@ def _coverage(key: str, vehicle: VehicleDescription, film: FilmDossier, protocol
     expected = expected_readings(panels()[key], protocol) if metal else 0
     if key in film.limits:
         return PanelCoverage(key, taken, expected, Covered.LIMITED, film.limits[key][1])
+    if film.without_gauge and not readings:
+        return PanelCoverage(key, 0, 0, Covered.NOTHING_TO_READ, film.without_gauge[1])
     if key in film.nothing:
         return PanelCoverage(key, taken, expected, Covered.NOTHING_TO_READ)
     if not metal and not readings:

@@ -166,12 +166,17 @@ class FilmReckoned(StationRules):
 
     @property
     def schools_apart(self) -> dict[str, dict[School, Judged]]:
-        """Panels about which the schools disagree: one has something to say, another nothing."""
-        return {
-            key: judged
-            for key, judged in self.schools.items()
-            if len({one.concern is not Concern.NONE for one in judged.values()}) > 1
-        }
+        """Panels about which the schools disagree: one has something to say, another nothing. The restored
+        school is heard where the finish is not declared factory.
+        """
+        asked = {School.OWN, School.FIXED}
+        if self.survey.finish is not Finish.FACTORY:
+            asked.add(School.RESTORED)
+        found = {}
+        for key, judged in self.schools.items():
+            if len({one.concern is not Concern.NONE for school, one in judged.items() if school in asked}) > 1:
+                found[key] = judged
+        return found
 
     @property
     def simulated(self) -> int:

@@ -79,9 +79,13 @@ def film_section(reckoning: Reckoning) -> FilmSection:
                 FilmRow(name, film, column_numbers(read, unit), show(film.median_um, unit),
                         show(film.median_um, OTHER[unit]))
             )  # fmt: skip
+        if dossier.film.without_gauge and not coverage.taken:
+            continue
         why = _why(coverage.state, coverage.taken, coverage.expected, coverage.because)
         if why:
             missing.append(Missing(name, why))
+    if dossier.film.without_gauge:
+        missing.insert(0, Missing("Film of the whole vehicle", f"not measured: {dossier.film.without_gauge[1]}"))
     return FilmSection(
         rows,
         [row for row in rows if _needs_words(row.film)],

@@ -56,6 +56,7 @@ def film_context(
         "expected": len(counted),
         "retests": len(reckoning.film.analysis.open_surprises),
         "gauge": gauge,
+        "without_gauge": dossier.film.without_gauge,
         "unit": gauge.unit,
         "terms": terms,
         "verification": reckoning.film.gauge_verified,

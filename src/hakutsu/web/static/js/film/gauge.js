@@ -19,6 +19,11 @@ const typed = (text) => numberOf(text) ?? NaN;
  */
 export function gaugeForms({ config, outbox, said, line }) {
   document.addEventListener("click", (event) => {
+    const none = around(event, "[data-no-gauge]");
+    if (none) {
+      void outbox.add([draft("general.limit", { station: "film", because: none.dataset.noGauge ?? "" })]);
+      said.say("No gauge: eye and hand are asked at each place instead");
+    }
     const kept = around(event, "[data-kept-gauge]");
     if (!kept) return;
     const form = find("[data-gauge-form]", HTMLFormElement);
