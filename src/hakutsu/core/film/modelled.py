@@ -8,7 +8,7 @@ from functools import cached_property
 from statistics import median
 
 from hakutsu.core.film.cues import cue_ratios
-from hakutsu.core.film.model.car import CarPosterior, car_posterior, expected_of_finish
+from hakutsu.core.film.model.car import CarHistories, CarPosterior, car_histories, car_posterior, expected_of_finish
 from hakutsu.core.film.model.evidence import PanelEvidence
 from hakutsu.core.film.model.grids import Grids, grids
 from hakutsu.core.film.model.kept import kept_evidence
@@ -32,6 +32,7 @@ class FilmModel:
         self.names: list[str] = survey.metal_panels()
         self.grid: Grids = grids(p)
         self._posteriors: dict[Finish, CarPosterior] = {}
+        self._by_film: dict[bool, CarHistories] = {}
         self.levels: dict[tuple[Finish, tuple[str, bool]], dict[str, Floats]] = {}
 
     @cached_property
@@ -110,12 +111,20 @@ class FilmModel:
     def posterior(self, finish: Finish) -> CarPosterior:
         """The car's posterior under the priors of a declared finish."""
         if finish not in self._posteriors:
-            ratios = {name: self.cue_ratios(name) for name, looked in self.survey.cues.items() if looked}
-            self._posteriors[finish] = car_posterior(
-                self.evidence, self.names, ratios, finish, self.grid, self.p, self.shut_um
-            )
-            self._posteriors[finish] = self._with_few(self._posteriors[finish], finish)
+            car = car_posterior(self._histories(finish), finish, self.p)
+            self._posteriors[finish] = self._with_few(car, finish)
         return self._posteriors[finish]
+
+    def _histories(self, finish: Finish) -> CarHistories:
+        """The car's histories; only aged paint under clear has another factory film than the rest."""
+        key = finish is Finish.PRESERVED
+        if key not in self._by_film:
+            ratios = {name: self.cue_ratios(name) for name, looked in self.survey.cues.items() if looked}
+            parts = self.grid.factory_parts[finish]
+            self._by_film[key] = car_histories(
+                self.evidence, self.names, ratios, parts, self.grid, self.p, self.shut_um
+            )
+        return self._by_film[key]
 
     def _with_few(self, car: CarPosterior, finish: Finish) -> CarPosterior:
         """One or two readings see little of a panel: the rest stays at what is usual for the declared finish."""

@@ -72,47 +72,61 @@ class _History:
     level: Floats
 
 
-def car_posterior(
+@dataclass(frozen=True)
+class CarHistories:
+    """What each history would mean for a car, before they are weighed against each other by the declared finish."""
+
+    names: tuple[str, ...]
+    local: InPlaces
+    others: Mapping[str, _History]
+    shut: Shuts
+
+
+def car_histories(
     evidence: Mapping[str, PanelEvidence],
     names: Sequence[str],
     cues: Mapping[str, Floats],
-    finish: Finish,
+    parts: Mapping[str, Floats],
     grid: Grids,
     p: FilmParameters,
     shut_um: Sequence[float] = (),
-    own_prior: Mapping[str, Floats] | None = None,
-) -> CarPosterior:
-    """Sum over histories and, within each, over what the panels of a car share.
+) -> CarHistories:
+    """Sum, within each history, over what the panels of a car share.
 
     Parameters
     ----------
     evidence : of the panels read
     names : all metal panels of the car, also those never read
     cues : log likelihood ratios per state for panels with cues, shape (states,)
+    parts : weights over baselines by what the factory did
     shut_um : film on shut faces and under lids [µm]: it speaks about the factory's level
-    own_prior : weights over what the factory did, in place of those of the finish
     """
     names = tuple(names)
     cues = {name: ratios for name, ratios in cues.items() if name in names}
-    parts = own_prior or grid.factory_parts[finish]
     shut = shut_evidence(shut_um, parts, grid, p)
     alone = dict.fromkeys(names, _prior(ALONE_ALTERED, p.painted.rebuilt, p.painted.filled, 1 / 3))
     most = {name: _most(name, p) for name in names}
     points = unknowns(evidence, cues, shut.prior, (alone, most), grid)
     choices = zone_choices(names, p.blended.model_dump_json())
     local = in_places(names, points, apart(points, alone, grid), choices, grid, p)
-    found = {MOST: _painted_mostly(points, names, most, grid)}
-    found |= _painted_whole(evidence, names, cues, grid, p)
-    log = {IN_PLACES: local.log_evidence} | {name: one.log_evidence for name, one in found.items()}
+    others = {MOST: _painted_mostly(points, names, most, grid), **_painted_whole(evidence, names, cues, grid, p)}
+    return CarHistories(names, local, others, shut)
+
+
+def car_posterior(found: CarHistories, finish: Finish, p: FilmParameters) -> CarPosterior:
+    """Weigh the histories of a car under the priors of a declared finish."""
+    log = {IN_PLACES: found.local.log_evidence} | {name: one.log_evidence for name, one in found.others.items()}
     log = {
-        name: value + np.log(p.finish[finish][name]) + (shut.painted if name in WHOLE else shut.factory)
+        name: value
+        + float(np.log(p.finish[finish][name]))
+        + (found.shut.painted if name in WHOLE else found.shut.factory)
         for name, value in log.items()
     }
     top = max(log.values())
     weight = {name: float(np.exp(value - top)) for name, value in log.items()}
     total = sum(weight.values())
     histories = {name: value / total for name, value in weight.items()}
-    return _posterior(names, histories, local, found, shut)
+    return _posterior(found.names, histories, found.local, found.others, found.shut)
 
 
 def _posterior(
@@ -250,5 +264,6 @@ def expected_of_finish(finish: Finish, p: FilmParameters) -> Floats:
 def _expected_of_finish(finish: Finish, key: str) -> Floats:
     p = FilmParameters.model_validate_json(key)
     names = walk_order("hatch", 5)
-    car = car_posterior({}, names, {}, finish, grids(p), p)
+    grid = grids(p)
+    car = car_posterior(car_histories({}, names, {}, grid.factory_parts[finish], grid, p), finish, p)
     return np.asarray(car.states.mean(axis=0))
