@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -58,8 +58,12 @@ class CarPosterior:
 
     def chances(self, panel: str) -> dict[State, float]:
         """State probabilities of one panel."""
-        row = self.states[self.panels.index(panel)]
-        return dict(zip(STATES, (float(x) for x in row), strict=True))
+        return self._by_panel[panel]
+
+    @cached_property
+    def _by_panel(self) -> dict[str, dict[State, float]]:
+        rows = self.states.tolist()
+        return {name: dict(zip(STATES, row, strict=True)) for name, row in zip(self.panels, rows, strict=True)}
 
 
 @dataclass(frozen=True)

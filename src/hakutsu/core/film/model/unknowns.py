@@ -39,9 +39,9 @@ class Factors:
 
     def mixed(self, original: float, painted: Floats) -> Floats:
         """Σ over states of chance · evidence, without thinned and blended; `painted` are chances by `PAINTED`."""
-        return np.asarray(
-            (original * self.by.own)[..., None, None] + np.tensordot(painted, self.by.painted, 1)[:, :, None, None]
-        )
+        table = self.by.painted
+        again = (painted @ table.reshape(len(painted), -1)).reshape(table.shape[1:])
+        return np.asarray((original * self.by.own)[..., None, None] + again[:, :, None, None])
 
 
 @dataclass(frozen=True)

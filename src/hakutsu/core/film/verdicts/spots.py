@@ -75,20 +75,23 @@ def places(observations: Sequence[Observation], p: Retest) -> list[list[Observat
     ordered = sorted(observations, key=_order)
     known = {o.key for o in ordered if o.key is not None}
     firsts = [o for o in ordered if o.repeats is None or o.repeats not in known]
+    films = [film_um(o) for o in firsts]
+    middle = median(films) if films else 0.0
     groups: list[list[Observation]] = []
+    at: list[int] = []
     # Far readings first: a place is where one stood out, not where the neighbour of a neighbour did.
-    middle = median([film_um(o) for o in firsts]) if firsts else 0.0
-    for one in sorted(firsts, key=lambda o: (-abs(film_um(o) - middle), _order(o))):
-        near = next((group for group in groups if _within(one, group[0], p)), None)
+    for i in sorted(range(len(firsts)), key=lambda i: (-abs(films[i] - middle), i)):
+        near = next((group for group in groups if _within(firsts[i], group[0], p)), None)
         if near is None:
-            groups.append([one])
+            groups.append([firsts[i]])
+            at.append(i)
         else:
-            near.append(one)
+            near.append(firsts[i])
     for one in ordered:
         if one.repeats is not None and one.repeats in known:
             mine = next((group for group in groups if any(o.key == one.repeats for o in group)), None)
             (mine if mine is not None else groups[0]).append(one)
-    return sorted(groups, key=lambda group: _order(group[0]))
+    return [groups[j] for j in sorted(range(len(groups)), key=at.__getitem__)]
 
 
 def _within(one: Observation, other: Observation, p: Retest) -> bool:
@@ -109,15 +112,15 @@ def spots(observations: Sequence[Observation], p: Retest, baseline_um: float | N
     firsts = [film_um(group[0]) for group in groups]
     found = []
     for i, group in enumerate(groups):
-        others = [*firsts[:i], *firsts[i + 1 :]]
-        found += _speaks(group, _expected(others, baseline_um), p)
-    return sorted(found, key=_order)
+        if len(group) == 1:
+            found += group
+        else:
+            found += _speaks(group, _expected([*firsts[:i], *firsts[i + 1 :]], baseline_um), p)
+    return sorted(found, key=_order) if len(groups) < len(observations) else found
 
 
 def _speaks(group: Sequence[Observation], expected: float | None, p: Retest) -> list[Observation]:
     first = group[0]
-    if len(group) == 1:
-        return [first]
     same, _ = _sides(group, expected, p)
     stands = _verdict(group, expected, p) is not SpotVerdict.MISREAD
     told = same if stands and same else [o for o in group[1:] if o not in same] or list(group[1:])
