@@ -57,7 +57,7 @@ class Idle(unittest.TestCase):
     def test_a_carburettor_is_judged_more_kindly_and_it_says_so(self):
         found = self.verdict(speeds(60), carburettor=True)
         self.assertIs(found.idling, Idling.STEADY)
-        self.assertIn("more kindly, to 80", found.words)
+        self.assertIn("wider limits apply, to 80", found.words)
         self.assertIs(self.verdict(speeds(90), carburettor=True).idling, Idling.ROUGH)
 
     def test_a_slow_swing_is_hunting_with_its_period_and_noise_is_not(self):

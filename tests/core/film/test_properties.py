@@ -57,8 +57,8 @@ class Whatever(unittest.TestCase):
         flat = readings("tailgate", *[level] * count)
         raised = [*flat[:-1], replace(flat[-1], value_um=level + more)]
         before, after = (analyse(survey(honest_car(level), r)).panel("tailgate").altered for r in (flat, raised))
-        # The levels are summed over a grid: what that leaves is a hundredth of what any word or figure shows.
-        self.assertGreaterEqual(after, before - 1e-4)
+        # The levels are summed over a grid: what that leaves is far below what any word or figure shows.
+        self.assertGreaterEqual(after, before - 2e-5)
 
     @settings(max_examples=60, deadline=None)
     @given(st.integers(85, 155), st.integers(1, 10), st.integers(1, 60))

@@ -88,7 +88,7 @@ def idle_verdict(
     Parameters
     ----------
     rpm, hertz : speeds [1/min] one after the other, so many a second
-    carburettor : judged more kindly
+    carburettor : wider limits apply
     """
     table = idle_table()["scatter"]
     if len(rpm) < table["least"]:
@@ -108,5 +108,5 @@ def idle_verdict(
         return IdleVerdict(Idling.HUNTING, f"{words}, swings every {period:.0f} s", found, mean, period)
     limit = table["carburettor_rpm"] if carburettor else table["rough_rpm"]
     kind = Idling.ROUGH if found.median > limit else Idling.STEADY if found.high <= limit else Idling.NEAR
-    kindly = f"; a carburettor is judged more kindly, to {limit:.0f}" if carburettor else ""
+    kindly = f"; a carburettor: wider limits apply, to {limit:.0f}" if carburettor else ""
     return IdleVerdict(kind, f"{words}{kindly}", found, mean)

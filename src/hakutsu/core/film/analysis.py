@@ -275,7 +275,7 @@ def _by_substrate(model: FilmModel, car: CarPosterior) -> dict[Substrate, Baseli
 def _warnings(model: FilmModel, car: CarPosterior | None, baseline: Baseline | None, terms: Terms) -> Sequence[str]:
     survey = model.survey
     if car is None or not any(survey.on_panel(key) for key in model.names):
-        return ["no reading on metal: nothing is known about this car's film"]
+        return ["no readings yet"]
     said = []
     if baseline is None:
         said.append("no baseline: only one panel was read, so nothing on this car can be compared")

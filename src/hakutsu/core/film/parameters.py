@@ -53,6 +53,8 @@ class Baseline(_Group):
     highest_respray_um: float
     shut_of_skin: float
     shut_sd_log: float
+    shut_reading_sd_log: float
+    shut_painted_sd_log: float
     shut_painted_share: float
     shut_median_um: float
     shut_any_sd_log: float

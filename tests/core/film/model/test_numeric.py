@@ -9,7 +9,6 @@ from hakutsu.core.film.model.numeric import (
     log_mean,
     normal_cdf,
     normal_weights,
-    over_kernel,
     per_panel_sums,
     smooth_interpolation,
     weighted_quantiles,
@@ -60,12 +59,6 @@ class Interpolation(unittest.TestCase):
         weights = normal_weights(np.concatenate([fine, coarse]), 0.0, 0.2)
         self.assertAlmostEqual(weights.sum(), 1)
         self.assertAlmostEqual(weights[:100].sum(), 0.5, delta=0.015)
-
-    def test_a_kernel_sums_levels_and_survives_evidence_that_is_next_to_none(self):
-        log = np.array([[np.log(0.2), np.log(0.6), -5000.0]])
-        found = over_kernel(log, np.array([[0.5, 0.25, 0.25], [0.0, 0.0, 1.0]]))
-        self.assertAlmostEqual(float(np.exp(found[0, 0])), 0.25)
-        self.assertTrue(-110 < found[0, 1] < -90)
 
 
 class Sums(unittest.TestCase):

@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from hakutsu.core.film.model.observation import reading_table, shown
+from hakutsu.core.film.model.observation import mass, shown
 from hakutsu.core.film.parameters import parameters
 from hakutsu.core.film.survey import Observation
 from hakutsu.vehicle.vocabulary import ReadingStatus
@@ -12,7 +12,7 @@ P = parameters()
 
 
 def chance(observation, level, spread=0.03):
-    return float(reading_table(shown([observation], P), np.array([float(level)]), np.array([spread]), P)[0, 0, 0])
+    return float(mass(shown([observation], P), np.array([float(level)]), spread, P)[0, 0])
 
 
 class Shown(unittest.TestCase):

@@ -13,7 +13,7 @@ from hakutsu.core.film.model import filler, graded
 from hakutsu.core.film.model.factors import ByState, Levels, WholeEvidence, factors_of, whole_of
 from hakutsu.core.film.model.grids import SPREADS, Grids, Kind, grids, group_of, kernels, kind_of
 from hakutsu.core.film.model.numeric import AnyFloats, Floats, interpolation, log_mean, smooth_interpolation
-from hakutsu.core.film.model.observation import Shown, clean_mass, misread_mass, panel_table, shown
+from hakutsu.core.film.model.observation import Shown, clean_mass, panel_table, shown, with_misreads
 from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.survey import Observation
 
@@ -60,8 +60,7 @@ class _Tables:
 def _tables(seen: Shown, starts: np.ndarray, grid: Grids, p: FilmParameters) -> _Tables:
     level = np.repeat(grid.level_um[:, None], len(SPREADS), axis=1)
     clean = clean_mass(seen, level, SPREADS[None, :], p)
-    wrong, near = seen.misread[:, None, None], clean[:, :, GRADED]
-    changed = graded.changed_table((1 - wrong) * near + wrong * misread_mass(seen, p)[:, None, None], grid.level_um)
+    changed = graded.changed_table(with_misreads(seen, clean[:, :, GRADED], p), grid.level_um)
     middle = grid.factory_spread @ grid.factory_even
     spread = middle[GRADED] / middle[GRADED].sum()
     blends, cuts = graded.families(p)

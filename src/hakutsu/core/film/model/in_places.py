@@ -80,7 +80,7 @@ def _likely(points: Unknowns, first: Apart, grid: Grids) -> _Points:
 def _like(one: Factors, kept: _Points) -> tuple[dict[str, Floats], float]:
     """Evidence of a panel at the points by state, scaled by its largest, and the log of that."""
     by = one.by
-    if by.own.shape[1] == 1 < int(kept.axes[0].max()) + 1 or by.own.size == 1:
+    if by.own.size == 1:  # cues alone
         own, changing, painted = by.own[:, 0, 0], by.changing[:, 0], by.painted[:, 0, 0, 0]
     else:
         variant = kept.variants[one.group] if one.group else np.zeros_like(kept.axes[0])

@@ -150,15 +150,6 @@ def per_panel_sums(
     return found
 
 
-def over_kernel(log_levels: AnyFloats, kernel: Floats) -> Floats:
-    """Log of ∫ kernel(level | baseline) · likelihood(level): shapes (p, k) and (b, k) give (p, b).
-
-    What falls short of the best level by more than e^100 is cut there: smaller products are slow to compute with.
-    """
-    top = log_levels.max(axis=-1, keepdims=True)
-    return np.asarray(np.log(np.exp(np.maximum(log_levels - top, -100)) @ kernel.T) + top)
-
-
 def counted(where: NDArray[np.intp], weight: Floats, size: int) -> Floats:
     """Weights summed by index: (n,) and (n,) give (size,)."""
     return np.asarray(np.bincount(where, weight, size), dtype=np.float64)

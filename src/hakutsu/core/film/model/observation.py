@@ -79,11 +79,14 @@ def shown(observations: Sequence[Observation], parameters: FilmParameters) -> Sh
 
 def mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmParameters) -> Floats:
     """Probability of each reading, misread or not, over a true mean film of any shape; as `clean_mass`."""
-    shape = (len(seen.u),) + (1,) * film_um.ndim
+    return with_misreads(seen, clean_mass(seen, film_um, own_sd, p), p)
+
+
+def with_misreads(seen: Shown, clean: AnyFloats, p: FilmParameters) -> Floats:
+    """Clean probabilities (n, ...) with the chance that a reading is a misread."""
+    shape = (len(seen.u),) + (1,) * (clean.ndim - 1)
     misread = seen.misread.reshape(shape)
-    return np.asarray(
-        (1 - misread) * clean_mass(seen, film_um, own_sd, p) + misread * misread_mass(seen, p).reshape(shape)
-    )
+    return np.asarray((1 - misread) * clean + misread * misread_mass(seen, p).reshape(shape))
 
 
 def clean_mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmParameters) -> AnyFloats:
@@ -116,11 +119,6 @@ def clean_mass(seen: Shown, film_um: Floats, own_sd: Floats | float, p: FilmPara
         for end in (seen.high_um, seen.low_um)
     )
     return np.asarray(np.maximum(high - low, 0))
-
-
-def reading_table(seen: Shown, level_um: Floats, spread: Floats, parameters: FilmParameters) -> Floats:
-    """Probability of each reading given the panel's level [µm] and unevenness: (n,), (k,), (s,) give (n, k, s)."""
-    return mass(seen, np.repeat(level_um[:, None], len(spread), axis=1), spread[None, :], parameters)
 
 
 def panel_table(seen: Shown, starts: NDArray[np.intp], clean: AnyFloats, p: FilmParameters) -> Floats:

@@ -11,7 +11,7 @@ from hakutsu.core.film.model.grids import Grids
 from hakutsu.core.film.model.numeric import Floats
 from hakutsu.core.film.parameters import FilmParameters
 
-WRAPPED = "wrapped"
+USUAL, WRAPPED = "usual", "wrapped"
 
 
 @dataclass(frozen=True)
@@ -47,8 +47,8 @@ def shut_evidence(shut_um: Sequence[float], parts: Mapping[str, Floats], grid: G
         return Shuts(np.asarray(sum(parts.values())), parts, 0.0, 0.0)
     q = p.baseline
     middle = float(np.log(np.median(shut_um)))
-    sd = float(np.hypot(q.shut_sd_log, 0.1 / len(shut_um) ** 0.5))
-    wrap = q.factory[WRAPPED].median_um - max(one.median_um for name, one in q.factory.items() if name == "usual")
+    sd = float(np.hypot(q.shut_sd_log, q.shut_reading_sd_log / len(shut_um) ** 0.5))
+    wrap = q.factory[WRAPPED].median_um - q.factory[USUAL].median_um
     found = {}
     for name, weight in parts.items():
         under = np.maximum(grid.baseline_um - (wrap if name == WRAPPED else 0.0), 45.0)
@@ -57,7 +57,7 @@ def shut_evidence(shut_um: Sequence[float], parts: Mapping[str, Floats], grid: G
     total = float(prior.sum())
     any_factory = float(_normal(middle, np.log(q.shut_median_um), float(np.hypot(q.shut_any_sd_log, sd / 2))))
     level = np.log(grid.respray_um)
-    painted = float(grid.respray_prior @ _normal(middle, level, 0.35))
+    painted = float(grid.respray_prior @ _normal(middle, level, q.shut_painted_sd_log))
     share = q.shut_painted_share
     log_painted = float(np.log(max((1 - share) * any_factory + share * painted, 1e-300)))
     scaled = {name: weight / total for name, weight in found.items()}

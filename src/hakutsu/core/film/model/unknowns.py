@@ -54,11 +54,6 @@ class Unknowns:
     log_prior: Floats
     panels: tuple[Factors, ...]
 
-    @property
-    def names(self) -> tuple[str, ...]:
-        """Panels with readings or cues."""
-        return tuple(one.name for one in self.panels)
-
 
 @dataclass(frozen=True)
 class Apart:
