@@ -14,6 +14,7 @@ from hakutsu.entries.film import (
     GaugeInUse,
     Imported,
     MagnetTried,
+    OwnVehicles,
     Reading,
     Verification,
     VerifiedWhen,
@@ -84,6 +85,7 @@ class FilmDossier:
     magnets: list[KeptMagnet] = field(default_factory=list)
     covers: dict[str, KeptCover] = field(default_factory=dict)
     verifications: dict[VerifiedWhen, KeptVerification] = field(default_factory=dict)
+    own_vehicles: OwnVehicles | None = None
 
     def on_panel(self, panel: str) -> list[KeptReading]:
         """Readings on one panel, oldest first."""
@@ -128,6 +130,11 @@ def _magnet(gathering: Gathering, entry: Entry, body: MagnetTried) -> None:
 @fold("film.cover")
 def _cover(gathering: Gathering, entry: Entry, body: CoverFelt) -> None:
     gathering.station(FilmDossier).covers[str(entry.place)] = KeptCover(entry.id, body)
+
+
+@fold("film.own_vehicles")
+def _own_vehicles(gathering: Gathering, entry: Entry, body: OwnVehicles) -> None:
+    gathering.station(FilmDossier).own_vehicles = body
 
 
 @fold("film.verification")

@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Annotated, Self
 from uuid import UUID
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from hakutsu.entries.bounds import KeyOf
 from hakutsu.entries.registry import Body, entry_kind, to_keys
@@ -141,3 +141,26 @@ class Imported(Body):
     survey: Annotated[str, StringConstraints(max_length=200)] = ""
     rows: Annotated[int, Field(ge=0, le=MOST_COUNT)]
     left_out: Annotated[int, Field(ge=0, le=MOST_COUNT)] = 0
+
+
+class FilmOfVehicle(BaseModel):
+    """Film of the untouched panels of a vehicle finished before: level [µm], spread between panels (standard deviation of
+    the logarithm) and unevenness within a panel (standard deviation over mean).
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    level_um: Film
+    spread: Annotated[float, Field(gt=0, le=2)]
+    unevenness: Annotated[float, Field(gt=0, le=2)]
+
+
+@entry_kind("film.own_vehicles")
+class OwnVehicles(Body):
+    """What vehicles of the same make and colour, finished before, taught of factory film: as known from here on.
+
+    `left_out`: the inspector wants this vehicle judged without them.
+    """
+
+    vehicles: Annotated[tuple[FilmOfVehicle, ...], Field(max_length=500)] = ()
+    left_out: bool = False

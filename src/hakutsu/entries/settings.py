@@ -149,6 +149,7 @@ class Settings(_Checked):
     film_school: Literal["own", "fixed", "restored"] | None = None  # none: that of the declared finish
     film_band: FilmBand | None = None
     film_bands: Annotated[dict[Make, FilmBand], Field(max_length=60)] = {}
+    film_learn: bool = True  # from finished inspections of the same make and colour
     link_hosts: Annotated[tuple[Host, ...], Field(max_length=20)] = ()  # machines a gauge or adapter may hang on
 
     @cached_property

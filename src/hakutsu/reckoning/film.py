@@ -16,6 +16,7 @@ from hakutsu.core.film import (
     FilmAnalysis,
     FilmModel,
     FilmSurvey,
+    HonestFilm,
     Judged,
     NextSpot,
     Observation,
@@ -25,6 +26,7 @@ from hakutsu.core.film import (
     advice,
     analyse_model,
     cue_kinds,
+    honest_film,
     magnet_observation,
     parameters,
     prior_finish,
@@ -141,7 +143,21 @@ class FilmReckoned(StationRules):
             covers={key: Cover(kept.body.kind, kept.body.thickness_um) for key, kept in dossier.film.covers.items()},
             paint=vehicle.paint,
             unreachable=frozenset({*dossier.film.limits, *dossier.film.nothing}),
+            own_vehicles=self._own_vehicles,
         )
+
+    @property
+    def _own_vehicles(self) -> tuple[HonestFilm, ...]:
+        """Vehicles of the same make and colour finished before, where the account learns and they are not left out."""
+        known = self._reckoning.dossier.film.own_vehicles
+        if known is None or known.left_out or not self._reckoning.settings.film_learn:
+            return ()
+        return tuple(HonestFilm(one.level_um, one.spread, one.unevenness) for one in known.vehicles)
+
+    @property
+    def teaches(self) -> HonestFilm | None:
+        """What this vehicle teaches about the next of its make and colour."""
+        return honest_film(self.survey, self.analysis, parameters())
 
     def observations_on(self, panel: str) -> list[Observation]:
         """A panel's readings, corrected by the verification, oldest first."""

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from hakutsu.core.film import Concern, Judged, PanelFilm, School, State, Surprise, ZoneStory
+from hakutsu.core.film import Concern, Judged, PanelFilm, School, State, Surprise, ZoneStory, own_words
 from hakutsu.dossier import Covered
 from hakutsu.figures.film_profile import column_numbers
 from hakutsu.reckoning import Reckoning
@@ -64,6 +64,7 @@ class FilmSection:
     by_eye: list[tuple[str, PanelFilm]]
     apart: list[tuple[str, dict[School, Judged]]]
     simulated: int
+    own: str
 
 
 def film_section(reckoning: Reckoning) -> FilmSection:
@@ -106,7 +107,14 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         _by_eye(reckoning),
         [(reckoning.terms.panel(key), judged) for key, judged in reckoning.film.schools_apart.items()],
         reckoning.film.simulated,
+        _own(reckoning),
     )
+
+
+def _own(reckoning: Reckoning) -> str:
+    """The inspector's own vehicles that the film was compared with, in words; empty where it was not."""
+    taken = reckoning.film.survey.own_vehicles if reckoning.film.model.own else ()
+    return own_words(taken, "the inspector’s own", reckoning.terms) if taken else ""
 
 
 def _by_eye(reckoning: Reckoning) -> list[tuple[str, PanelFilm]]:

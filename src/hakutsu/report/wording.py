@@ -12,7 +12,16 @@ from hakutsu.dossier import Dossier
 from hakutsu.entries import Entry
 from hakutsu.entries.claims import Claim
 from hakutsu.entries.day import Arrival, DayConditions, Walk
-from hakutsu.entries.film import CoverFelt, CueLookedFor, GaugeInUse, Imported, MagnetTried, Reading, Verification
+from hakutsu.entries.film import (
+    CoverFelt,
+    CueLookedFor,
+    GaugeInUse,
+    Imported,
+    MagnetTried,
+    OwnVehicles,
+    Reading,
+    Verification,
+)
 from hakutsu.entries.follow_up import LookAgain, LookedAgain, ProposalDropped
 from hakutsu.entries.general import (
     AskSeller,
@@ -103,6 +112,14 @@ def _(body: Verification, terms: Terms = PLAIN) -> tuple[str, str]:
         for one in body.checks
     )
     return "Gauge verified", f"{body.gauge or 'gauge'} at the {body.when}: {checks}"
+
+
+@body_words.register
+def _(body: OwnVehicles, terms: Terms = PLAIN) -> tuple[str, str]:
+    if body.left_out:
+        return "Own vehicles", "left out for this one"
+    levels = [terms.film_words(one.level_um) for one in body.vehicles]
+    return "Own vehicles", f"{len(levels)} of the same make and colour: {', '.join(levels)}" if levels else "none alike"
 
 
 @body_words.register

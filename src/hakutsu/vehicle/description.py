@@ -45,6 +45,11 @@ class VehicleDescription(BaseModel):
                 raise ValueError(f"panel “{key}” is not known")
         return self
 
+    @property
+    def kind(self) -> str:
+        """Make, the first word of its name, and colour, by which vehicles are alike; empty where none was said."""
+        return f"{self.name.split()[0]} {' '.join(self.colour.split())}".casefold() if self.colour else ""
+
     def panel_keys(self) -> list[str]:
         """Fitted panels in walk order; panels added by hand come last."""
         usual = walk_order(self.body_style, self.doors)

@@ -26,7 +26,7 @@ from hakutsu.web.desk import INTEGRITY, Desk
 from hakutsu.web.engine import link_pages as engine_link
 from hakutsu.web.engine.link import ScanSessions
 from hakutsu.web.errors import add_error_pages
-from hakutsu.web.film import gauge, imports
+from hakutsu.web.film import gauge, imports, own_vehicles
 from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.guard import Guard
 from hakutsu.web.pages_kept import PagesKept
@@ -78,7 +78,9 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
 
 def _routers() -> list[APIRouter]:
     """Routes of every page, and what belongs to no inspection; "new" is no id, so brief comes before the day."""
-    more = (day, account, searching, entries, gaps, questions, follow_up, timers, engine_link, imports, gauge)
+    more = (
+        day, account, searching, entries, gaps, questions, follow_up, timers, engine_link, imports, gauge, own_vehicles,
+    )  # fmt: skip
     every = [brief.router, *(module.router for module in more), *(one.router for one in station_pages())]
     return list({id(one): one for one in every}.values())  # pages may share one
 

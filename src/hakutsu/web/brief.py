@@ -22,6 +22,7 @@ from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Substrate, Taste
 from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.film.own_vehicles import own_vehicles_drafts
 from hakutsu.web.rendering import page
 from hakutsu.web.round.gaps import gaps
 from hakutsu.web.station import Phase, StationPage, station_page
@@ -158,6 +159,7 @@ async def create(request: Request, desk: DeskHere) -> Response:
         walk = desk.settings.walk
         if walk != Walk():
             drafts.append(Draft.write("day.walk", walk, now))
+        drafts += own_vehicles_drafts(desk, vehicle.vehicle, inspection)
         desk.logbook.append(inspection, drafts, desk.author)
     return RedirectResponse(f"/inspections/{inspection}/film", 303)
 
@@ -243,6 +245,8 @@ async def save_vehicle(request: Request, inspection: UUID, desk: DeskHere) -> Re
     now, drafts = desk.now(), []
     if vehicle.vehicle != dossier.vehicle:
         drafts.append(Draft.write("inspection.vehicle", vehicle, now))
+        if vehicle.vehicle.kind != dossier.vehicle.kind:
+            drafts += own_vehicles_drafts(desk, vehicle.vehicle, inspection, dossier.film.own_vehicles)
     if brief != dossier.opening.brief:
         drafts.append(Draft.write("inspection.brief", brief, now))
     desk.logbook.append(inspection, drafts, desk.author)
@@ -266,6 +270,7 @@ async def move_stage(request: Request, inspection: UUID, desk: DeskHere) -> Resp
     if desk.reckoning(inspection).dossier.opening.stage is not stage:
         draft = Draft.write("inspection.stage", StageReached(stage=stage), desk.now())
         desk.logbook.append(inspection, [draft], desk.author)
+        desk.reckoning(inspection)  # what it teaches about the next is known from here on
     return RedirectResponse("/" if stage is Stage.FINISHED else f"/inspections/{inspection}/film", 303)
 
 

@@ -38,6 +38,7 @@ OF_ACCOUNT = (
     "film_school",
     "film_band",
     "film_makes",
+    "film_learn",
 )
 WORDS: dict[str, Sequence[Option]] = {
     "names": ((Names.BRITISH, "bonnet, wing, boot, tyre"), (Names.AMERICAN, "hood, fender, trunk, tire")),
@@ -148,6 +149,7 @@ def _film(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, Any]:
         found["film_band"] = _band(form["film_band"])
         if found["film_band"] is None:
             faults["film_band"] = AT_FAULT["film_band"]
+    found["film_learn"] = form.get("film_learn") != "no"
     for line in filter(None, (one.strip() for one in re.split(r"[\n;]", form.get("film_makes", "")))):
         said = re.fullmatch(r"(\D.*?)[\s:]+(\d.*)", line)
         band = _band(said[2]) if said else None
@@ -192,6 +194,7 @@ def _shown(settings: Settings | Overrides) -> dict[str, str]:
         found |= settings.walk.model_dump(mode="json")
         found["link_hosts"] = " ".join(settings.link_hosts)
         found["film_band"] = _band_words(settings.film_band) if settings.film_band else ""
+        found["film_learn"] = "yes" if settings.film_learn else "no"
         found["film_makes"] = "\n".join(f"{make} {_band_words(band)}" for make, band in settings.film_bands.items())
     return found
 
@@ -222,6 +225,7 @@ def _context(values: Mapping[str, str], faults: Mapping[str, str], base: Setting
         "starts": [(key, places()[key].name) for key in outside()],
         "directions": [(one.value, str(one)) for one in Direction],
         "film_schools": [("own", "by the car’s own film"), ("fixed", "by a fixed band"), ("restored", "as restored")],
+        "film_learning": [("yes", "learn from those finished"), ("no", "leave them aside")],
         "film_band_usual": span_words(*parameters().schools.fixed_band_um),
         "protocols": [(one, one) for one in Protocol],
     }

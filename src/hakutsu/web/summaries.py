@@ -63,6 +63,18 @@ class Summaries:
             self._fresh(self._recent())  # their last entries may have begun one
             return list(self._running)
 
+    def of(self, inspection: UUID) -> Summary | None:
+        """The newest summary of one inspection."""
+        with self._lock:
+            return self._made.get(inspection)
+
+    def finished(self) -> list[Summary]:
+        """Summaries of finished inspections."""
+        with self._lock:
+            self._follow()
+            self._fresh(self._recent())
+            return [one for one in self._made.values() if one.finished]
+
     def verified(self) -> Mapping[str, datetime]:
         """When each gauge was verified last, in any inspection."""
         with self._lock:

@@ -22,7 +22,8 @@ from hakutsu.vehicle.description import VehicleDescription
 class Summary:
     """An inspection at its end: vehicle, buyer and state; timers that run; when which gauge was verified last.
 
-    `done` and `expected` count panels of the film survey; they and `retests` are none until it was reckoned. `fault`
+    `done` and `expected` count panels of the film survey; they and `retests` are none until it was reckoned, as is
+    `honest`, what its film teaches about the next of its `kind`: level [µm], spread, unevenness; `by` read it. `fault`
     says why it cannot be shown, `vehicle` is empty where none was named yet.
     """
 
@@ -39,6 +40,10 @@ class Summary:
     retests: int | None = None
     timers: bool = False
     verified: Mapping[str, str] = field(default_factory=dict)
+    kind: str = ""
+    registration: str = ""
+    by: str = ""
+    honest: Sequence[float] | None = None
     fault: str = ""
 
     @property
@@ -66,7 +71,9 @@ class Summary:
 
 def _named(vehicle: VehicleDescription) -> dict[str, str]:
     detail = ", ".join(part for part in (vehicle.registration, vehicle.colour) if part)
-    return {"vehicle": vehicle.name, "detail": detail}
+    return {
+        "vehicle": vehicle.name, "detail": detail, "kind": vehicle.kind, "registration": vehicle.registration.casefold()
+    }  # fmt: skip
 
 
 def reckoned_summary(reckoning: Reckoning, end: End, opened_at: str) -> Summary:
@@ -76,11 +83,14 @@ def reckoned_summary(reckoning: Reckoning, end: End, opened_at: str) -> Summary:
     verified: dict[str, str] = {}
     for kept in dossier.film.verifications.values():
         verified[kept.body.gauge] = max(kept.at.isoformat(), verified.get(kept.body.gauge, ""))
+    taught = reckoning.film.teaches if dossier.opening.stage is Stage.FINISHED else None
     return Summary(
         dossier.inspection, end, opened_at, **_named(dossier.vehicle), buyer=dossier.opening.brief.buyer,
         finished=dossier.opening.stage is Stage.FINISHED, readings=len(dossier.film.readings),
         done=sum(c.state is not Covered.OPEN for c in coverage), expected=len(coverage),
         retests=len(reckoning.film.analysis.open_surprises), timers=bool(dossier.timers.running), verified=verified,
+        by=next((one.by for one in dossier.film.readings), ""),
+        honest=(taught.level_um, taught.spread, taught.unevenness) if taught else None,
     )  # fmt: skip
 
 
@@ -105,7 +115,7 @@ def gone_on(before: Summary, end: End, drafts: Iterable[str]) -> Summary | None:
     for gauge, at in before.verified.items():
         verified[gauge] = max(at, verified.get(gauge, ""))
     return replace(
-        before, end=end, done=None, expected=None, retests=None, timers=before.timers or bool(running),
+        before, end=end, done=None, expected=None, retests=None, honest=None, timers=before.timers or bool(running),
         verified=verified, **found,
     )  # fmt: skip
 

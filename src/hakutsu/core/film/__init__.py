@@ -3,9 +3,10 @@
 from hakutsu.core.film.analysis import analyse, analyse_model, schools_side_by_side
 from hakutsu.core.film.cues import cue_groups, cue_kinds, magnet_names, magnet_observation, without
 from hakutsu.core.film.modelled import FilmModel
+from hakutsu.core.film.own_vehicles import honest_film, own_words
 from hakutsu.core.film.parameters import parameters
 from hakutsu.core.film.result import Baseline, FilledShare, FillerMap, FilmAnalysis, NextSpot, PanelFilm, ZoneStory
-from hakutsu.core.film.survey import STATES, Cover, CueLooked, FilmSurvey, Observation, State
+from hakutsu.core.film.survey import STATES, Cover, CueLooked, FilmSurvey, HonestFilm, Observation, State
 from hakutsu.core.film.verdicts.headroom import polish_headroom
 from hakutsu.core.film.verdicts.next_spot import advice, next_spots
 from hakutsu.core.film.verdicts.reasons import chance_words
@@ -23,6 +24,7 @@ __all__ = [
     "FilmAnalysis",
     "FilmModel",
     "FilmSurvey",
+    "HonestFilm",
     "Judged",
     "NextSpot",
     "Observation",
@@ -39,9 +41,11 @@ __all__ = [
     "cue_groups",
     "cue_kinds",
     "film_um",
+    "honest_film",
     "magnet_names",
     "magnet_observation",
     "next_spots",
+    "own_words",
     "parameters",
     "polish_headroom",
     "prior_finish",

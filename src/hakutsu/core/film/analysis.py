@@ -13,6 +13,7 @@ from hakutsu.core.film.model.car import CarPosterior
 from hakutsu.core.film.model.grids import METAL, kernels
 from hakutsu.core.film.model.numeric import Floats, log_sum, weighted_quantiles
 from hakutsu.core.film.modelled import FilmModel
+from hakutsu.core.film.own_vehicles import own_words
 from hakutsu.core.film.parameters import FilmParameters, parameters
 from hakutsu.core.film.result import Baseline, FilmAnalysis, PanelFilm, Weights
 from hakutsu.core.film.survey import STATES, FilmSurvey, State
@@ -74,6 +75,7 @@ def analyse_model(
     medians = {key: median([film_um(o) for o in read]) for key in model.names if (read := survey.on_panel(key))}
     metal = set(model.names)
     own = [key for key in model.groups if car is not None and car.chances(key)[State.ORIGINAL] >= ANCHOR]
+    known = own_words(survey.own_vehicles, terms=terms) if model.own else ""
     results = {}
     for key in survey.all_panels():
         if car is None or key not in metal:
@@ -94,6 +96,8 @@ def analyse_model(
         if car.chances(key)[State.ORIGINAL] + car.chances(key)[State.THINNED] > 0.5:
             under = under_neighbours(key, films, medians, own, p.asks, terms)
             context = replace(context, more=[under] if under else [])
+        if known and films:
+            context = replace(context, more=[*context.more, known])
         result = _with_extent(_metal(model, car, key, context), model, prior_from)
         judged = judge(school, films, *_likeliest(car.chances(key)), band_um, p.schools, terms)
         judged = _looked_at_again(judged, school, key in waiting, under)

@@ -13,6 +13,7 @@ from hakutsu.core.film.model.evidence import PanelEvidence
 from hakutsu.core.film.model.grids import Grids, grids
 from hakutsu.core.film.model.kept import kept_evidence
 from hakutsu.core.film.model.numeric import Floats
+from hakutsu.core.film.own_vehicles import enough, with_own
 from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.steps import inferred_step
 from hakutsu.core.film.survey import Cover, FilmSurvey, Observation
@@ -30,7 +31,8 @@ class FilmModel:
     def __init__(self, survey: FilmSurvey, p: FilmParameters) -> None:
         self.survey, self.p = survey, p
         self.names: list[str] = survey.metal_panels()
-        self.grid: Grids = grids(p)
+        self.own: bool = enough(survey.own_vehicles, survey.finish, p)
+        self.grid: Grids = with_own(grids(p), survey.own_vehicles, p) if self.own else grids(p)
         self._posteriors: dict[Finish, CarPosterior] = {}
         self._by_film: dict[bool, CarHistories] = {}
         self.levels: dict[tuple[Finish, tuple[str, bool]], dict[str, Floats]] = {}

@@ -251,6 +251,27 @@ class Schools(_Group):
     restored_band_um: tuple[float, float]
 
 
+class Known(_Group):
+    """A log-normal quantity of any factory, and how far vehicles of one make and colour lie apart."""
+
+    median: float
+    sd_log: float
+    apart_sd_log: float
+    worth: float
+
+
+class OwnVehiclesKnown(_Group):
+    least: int
+    least_panels: int
+    least_readings: int
+    least_sd: float
+    sure: float
+    trust: float
+    level: Known
+    spread: Known
+    unevenness: Known
+
+
 class Retest(_Group):
     least_um: float
     share: float
@@ -283,6 +304,7 @@ class FilmParameters(Table):
     headroom: Headroom
     verifying: Verifying
     schools: Schools
+    own_vehicles: OwnVehiclesKnown
     retest: Retest
 
     def model_post_init(self, _context: Any) -> None:

@@ -88,13 +88,25 @@ class Cover:
         return self.kind in (CoverKind.PROTECTION_FILM, CoverKind.WRAP) and self.thickness_um is None
 
 
+@dataclass(frozen=True, slots=True)
+class HonestFilm:
+    """Film of a vehicle's untouched panels: the middle of their medians [µm], their spread between panels (standard
+    deviation of the logarithm) and within a panel (standard deviation over mean).
+    """
+
+    level_um: float
+    spread: float
+    unevenness: float
+
+
 @dataclass(frozen=True)
 class FilmSurvey:
     """All observations of one car, with its declared finish.
 
     `substrates` names every panel of the survey, also those never read. `cues` are those looked for on each panel,
     `magnets` a magnet's grades as intervals, `covers` what was felt for on top of the paint. `paint` is how the colour
-    is built up. `unreachable` panels are never advised as the next to read.
+    is built up. `unreachable` panels are never advised as the next to read. `own_vehicles` are the
+    inspector's finished vehicles of the same make and colour; none where nothing is to be learnt from them.
     """
 
     id: str
@@ -106,6 +118,7 @@ class FilmSurvey:
     covers: Mapping[str, Cover] = field(default_factory=dict)
     paint: Paint = Paint.UNKNOWN
     unreachable: frozenset[str] = frozenset()
+    own_vehicles: tuple[HonestFilm, ...] = ()
 
     def metal_panels(self) -> list[str]:
         """Panels a gauge can read, in the order of the panel table.
