@@ -135,6 +135,27 @@ class Cues(FilmCase):
         self.wait(lambda: self.entries("film.cover"))
         self.assertEqual(self.entries("film.cover")[0]["body"], {"kind": "protection_film", "thickness_um": 180.0})
 
+    def test_what_hand_and_eye_measure_is_noted_and_bad_numbers_are_refused_in_place(self):
+        self.one("#by-hand summary").click()
+        self.one("#hand-length").send_keys("30", Keys.TAB, "wide", Keys.ENTER)
+        fault = "[data-hand-form='film.mapped'] [data-hand-fault]"
+        self.wait(lambda: "Type a number in centimetres" in self.text(fault))
+        self.assertEqual(self.driver.switch_to.active_element.get_attribute("id"), "hand-width")
+        self.one("#hand-width").clear()
+        self.one("#hand-width").send_keys("900", Keys.ENTER)
+        self.wait(lambda: "0.1 to 500 cm" in self.text(fault))
+        self.one("#hand-width").clear()
+        self.one("#hand-width").send_keys("20,5", Keys.ENTER)
+        self.wait(lambda: "a repair of 30 × 20.5 cm mapped by hand" in self.text("[data-fragment=panel]"))
+        self.assertEqual(self.entries("film.mapped")[0]["body"], {"length_cm": 30.0, "width_cm": 20.5})
+        self.one("[data-hand-form='film.workmanship'] button[type=submit]").click()
+        self.wait(lambda: "Grade at least one" in self.text("[data-hand-form='film.workmanship'] [data-hand-fault]"))
+        self.one("#work-trim").send_keys("trim masked")
+        self.one("[data-hand-form='film.workmanship'] button[type=submit]").click()
+        self.wait(lambda: "Workmanship of this repaint: fair, trim masked" in self.text("[data-fragment=panel]"))
+        self.one("[aria-label='Strike the mapped repair']").click()
+        self.wait(lambda: "mapped by hand" not in self.text("[data-fragment=panel]"))
+
 
 class Verification(FilmCase):
     def test_plate_and_shim_correct_what_follows_and_one_without_the_other_is_refused(self):

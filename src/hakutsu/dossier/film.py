@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from uuid import UUID
 
+from hakutsu.dossier.body import Seen
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.film import (
@@ -14,10 +15,13 @@ from hakutsu.entries.film import (
     GaugeInUse,
     Imported,
     MagnetTried,
+    MappedRepair,
     OwnVehicles,
     Reading,
+    Reflection,
     Verification,
     VerifiedWhen,
+    WorkmanshipSeen,
 )
 from hakutsu.entries.general import Limit, NothingFound, Station
 
@@ -86,6 +90,9 @@ class FilmDossier:
     covers: dict[str, KeptCover] = field(default_factory=dict)
     verifications: dict[VerifiedWhen, KeptVerification] = field(default_factory=dict)
     own_vehicles: OwnVehicles | None = None
+    reflections: dict[str, Seen[Reflection]] = field(default_factory=dict)
+    mapped: dict[str, Seen[MappedRepair]] = field(default_factory=dict)
+    workmanship: dict[str, Seen[WorkmanshipSeen]] = field(default_factory=dict)
 
     def on_panel(self, panel: str) -> list[KeptReading]:
         """Readings on one panel, oldest first."""
@@ -130,6 +137,21 @@ def _magnet(gathering: Gathering, entry: Entry, body: MagnetTried) -> None:
 @fold("film.cover")
 def _cover(gathering: Gathering, entry: Entry, body: CoverFelt) -> None:
     gathering.station(FilmDossier).covers[str(entry.place)] = KeptCover(entry.id, body)
+
+
+@fold("film.reflection")
+def _reflection(gathering: Gathering, entry: Entry, body: Reflection) -> None:
+    gathering.station(FilmDossier).reflections[str(entry.place)] = Seen(entry, body)
+
+
+@fold("film.mapped")
+def _mapped(gathering: Gathering, entry: Entry, body: MappedRepair) -> None:
+    gathering.station(FilmDossier).mapped[str(entry.place)] = Seen(entry, body)
+
+
+@fold("film.workmanship")
+def _workmanship(gathering: Gathering, entry: Entry, body: WorkmanshipSeen) -> None:
+    gathering.station(FilmDossier).workmanship[str(entry.place)] = Seen(entry, body)
 
 
 @fold("film.own_vehicles")

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_vali
 
 from hakutsu.entries.bounds import KeyOf
 from hakutsu.entries.registry import Body, entry_kind, to_keys
-from hakutsu.vehicle.vocabulary import CoverKind, MagnetGrade, ReadingStatus, Substrate, Unit
+from hakutsu.vehicle.vocabulary import CoverKind, MagnetGrade, ReadingStatus, Substrate, Unit, Work
 
 MOST_UM = 25_000.0
 MOST_COUNT = 10_000_000
@@ -144,8 +144,8 @@ class Imported(Body):
 
 
 class FilmOfVehicle(BaseModel):
-    """Film of the untouched panels of a vehicle finished before: level [µm], spread between panels (standard deviation of
-    the logarithm) and unevenness within a panel (standard deviation over mean).
+    """Film of the untouched panels of a vehicle finished before: level [µm], spread between panels (standard deviation
+    of the logarithm) and unevenness within a panel (standard deviation over mean).
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -153,6 +153,40 @@ class FilmOfVehicle(BaseModel):
     level_um: Film
     spread: Annotated[float, Field(gt=0, le=2)]
     unevenness: Annotated[float, Field(gt=0, le=2)]
+
+
+Length = Annotated[float, Field(gt=0, le=500)]
+
+
+@entry_kind("film.reflection", at="panel")
+class Reflection(Body):
+    """How far off print can just be read in a panel's paint [cm]: the same print on every panel."""
+
+    distance_cm: Annotated[float, Field(ge=5, le=1_000)]
+
+
+@entry_kind("film.mapped", at="panel")
+class MappedRepair(Body):
+    """A repair under the paint, mapped by hand: its length and width [cm]."""
+
+    length_cm: Length
+    width_cm: Length
+
+
+@entry_kind("film.workmanship", at="panel")
+class WorkmanshipSeen(Body):
+    """Grades of a repaint's workmanship: flatness, preparation, edges, trim; at least one of them."""
+
+    flatness: Work | None = None
+    preparation: Work | None = None
+    edges: Work | None = None
+    trim: Work | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> Self:
+        if not any((self.flatness, self.preparation, self.edges, self.trim)):
+            raise ValueError("grade at least one of flatness, preparation, edges and trim")
+        return self
 
 
 @entry_kind("film.own_vehicles")

@@ -8,7 +8,6 @@ from math import log2
 from typing import ClassVar
 from uuid import UUID
 
-from hakutsu.core.body.cues import below_cues, body_cues
 from hakutsu.core.film import (
     Concern,
     Cover,
@@ -25,7 +24,6 @@ from hakutsu.core.film import (
     State,
     advice,
     analyse_model,
-    cue_kinds,
     honest_film,
     magnet_observation,
     parameters,
@@ -33,16 +31,18 @@ from hakutsu.core.film import (
     schools_side_by_side,
     without,
 )
+from hakutsu.core.film.by_hand import Workmanship
 from hakutsu.core.film.verification import Check, Fit, Verified, corrected, fit_gauge, verified
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.limitations import dirt_sd_um
 from hakutsu.dossier import KeptReading
 from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.film import GaugeInUse, VerifiedWhen
+from hakutsu.reckoning.film_cues import cues_looked, mapped_shares, workmanship_of
 from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.shell import shell
-from hakutsu.vehicle.vocabulary import Finish, Substrate
+from hakutsu.vehicle.vocabulary import Finish, Substrate, Work
 
 PAINTED_AGAIN = (State.BLENDED, State.REFINISHED, State.REBUILT, State.FILLED)
 READINGS_AT_HAND = 16_384
@@ -121,30 +121,24 @@ class FilmReckoned(StationRules):
         substrates = {key: vehicle.substrate(key) for key in dirt}
         fits = self.gauge_fits
         read = [_read(r, gauge, substrates[r.panel], dirt[r.panel], *fits) for r in dossier.film.readings]
-        cues: dict[str, list[CueLooked]] = {}
-        for cue in dossier.film.cues.values():
-            if cue.body.cue in cue_kinds():
-                cues.setdefault(cue.panel, []).append(CueLooked(cue.body.cue, cue.body.there))
-        bay = self._reckoning.engine.bay_looked
-        below = below_cues({key: one.body for key, one in dossier.under.zones.items()}, bay)
-        mine = set(vehicle.panel_keys())
-        for panel, seen in (*body_cues(dossier.body).items(), *below.items()):
-            known = {one.kind for one in cues.get(panel, ())}
-            more = [CueLooked(cue, there) for cue, there in seen.items() if cue not in known]
-            if panel in mine:
-                cues.setdefault(panel, []).extend(more)
         return FilmSurvey(
             id=str(dossier.inspection),
             observations=read,
             finish=vehicle.finish,
             substrates={key: vehicle.substrate(key) for key in vehicle.panel_keys()},
-            cues=cues,
+            cues=cues_looked(dossier, bay=self._reckoning.engine.bay_looked),
             magnets=[magnet_observation(m.panel, m.body.grade, m.body.u, m.body.v) for m in dossier.film.magnets],
             covers={key: Cover(kept.body.kind, kept.body.thickness_um) for key, kept in dossier.film.covers.items()},
             paint=vehicle.paint,
             unreachable=frozenset({*dossier.film.limits, *dossier.film.nothing}),
             own_vehicles=self._own_vehicles,
+            mapped=mapped_shares(dossier.film, self._area_cm2),
         )
+
+    def _area_cm2(self, panel: str) -> float | None:
+        vehicle = self._reckoning.dossier.vehicle
+        patch = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys())).get(panel)
+        return patch.area_cm2 if patch else None
 
     @property
     def _own_vehicles(self) -> tuple[HonestFilm, ...]:
@@ -217,11 +211,16 @@ class FilmReckoned(StationRules):
 
     def filled_area(self, panel: str) -> tuple[float, float] | None:
         """The 80 % interval of the area under filler [cm²], where filler is the likeliest state."""
-        result, vehicle = self.analysis.panel(panel), self._reckoning.dossier.vehicle
-        if result is None or result.state is not State.FILLED or result.filled_share is None:
+        result = self.analysis.panel(panel)
+        area = self._area_cm2(panel)
+        if result is None or result.state is not State.FILLED or result.filled_share is None or area is None:
             return None
-        patch = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))[panel]
-        return result.filled_share.low * patch.area_cm2, result.filled_share.high * patch.area_cm2
+        return result.filled_share.low * area, result.filled_share.high * area
+
+    @kept
+    def workmanship(self) -> dict[str, tuple[UUID, Workmanship]]:
+        """How well panels were painted again, as graded by the inspector, each with its entry."""
+        return workmanship_of(self._reckoning.dossier.film)
 
     def measured_cue(self, panel: str, cue: str) -> tuple[float, float, float] | None:
         """The chance that a panel was painted again without a measured cue and with it, and by how many bits that moved
@@ -262,6 +261,10 @@ class FilmReckoned(StationRules):
             words = "a reading stands out from its panel and is not repeated"
             mine = [one.entry for one in film.readings if one.entry == o.key]
             seen.append(found("film.look_again", o.panel, words).seen_in(*mine))
+        for key, (entry, graded) in self.workmanship.items():
+            if graded.grade is Work.POOR:
+                words = f"painted again poorly: {graded.why}"
+                seen.append(found("film.poor_work", key, words).seen_in(entry))
         return seen
 
     def _entries(self, panel: str) -> list[UUID]:

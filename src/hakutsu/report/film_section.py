@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from hakutsu.core.film import Concern, Judged, PanelFilm, School, State, Surprise, ZoneStory, own_words
+from hakutsu.core.film.by_hand import Workmanship
 from hakutsu.dossier import Covered
 from hakutsu.figures.film_profile import column_numbers
 from hakutsu.reckoning import Reckoning
@@ -65,6 +66,7 @@ class FilmSection:
     apart: list[tuple[str, dict[School, Judged]]]
     simulated: int
     own: str
+    work: list[tuple[str, Workmanship]]
 
 
 def film_section(reckoning: Reckoning) -> FilmSection:
@@ -108,6 +110,7 @@ def film_section(reckoning: Reckoning) -> FilmSection:
         [(reckoning.terms.panel(key), judged) for key, judged in reckoning.film.schools_apart.items()],
         reckoning.film.simulated,
         _own(reckoning),
+        [(reckoning.terms.panel(key), graded) for key, (_, graded) in reckoning.film.workmanship.items()],
     )
 
 

@@ -18,9 +18,12 @@ from hakutsu.entries.film import (
     GaugeInUse,
     Imported,
     MagnetTried,
+    MappedRepair,
     OwnVehicles,
     Reading,
+    Reflection,
     Verification,
+    WorkmanshipSeen,
 )
 from hakutsu.entries.follow_up import LookAgain, LookedAgain, ProposalDropped
 from hakutsu.entries.general import (
@@ -112,6 +115,22 @@ def _(body: Verification, terms: Terms = PLAIN) -> tuple[str, str]:
         for one in body.checks
     )
     return "Gauge verified", f"{body.gauge or 'gauge'} at the {body.when}: {checks}"
+
+
+@body_words.register
+def _(body: Reflection, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Reflection", f"print can be read from {body.distance_cm:g} cm in the paint"
+
+
+@body_words.register
+def _(body: MappedRepair, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "Repair mapped by hand", f"{body.length_cm:g} × {body.width_cm:g} cm"
+
+
+@body_words.register
+def _(body: WorkmanshipSeen, terms: Terms = PLAIN) -> tuple[str, str]:
+    said = [f"{part} {grade}" for part, grade in body if grade is not None]
+    return "Workmanship", ", ".join(said)
 
 
 @body_words.register

@@ -97,6 +97,14 @@ class MagnetGrade(StrEnum):
     NONE = "none"
 
 
+class Work(StrEnum):
+    """How well a repaint was done."""
+
+    GOOD = "good"
+    FAIR = "fair"
+    POOR = "poor"
+
+
 class Paint(Keyed):
     """How the colour was built up: what polishing takes off depends on it."""
 

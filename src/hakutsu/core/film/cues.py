@@ -18,7 +18,7 @@ from hakutsu.vehicle.vocabulary import MagnetGrade, Substrate
 @dataclass(frozen=True, slots=True)
 class CueKind:
     """A cue one can look for: its name, its group, log likelihood ratios when it is there and when it is
-    not, and the share of them that counts on panels lying flat."""
+    not, and the share of them that counts on panels lying flat; `measured` ones come from entries of their own."""
 
     key: str
     name: str
@@ -26,6 +26,7 @@ class CueKind:
     seen: tuple[float, ...]
     absent: tuple[float, ...]
     flat: float = 1.0
+    measured: bool = False
 
 
 @cache
@@ -47,7 +48,13 @@ def cue_kinds() -> dict[str, CueKind]:
         if row["group"] not in _table()["group"]:
             raise ValueError(f"cue {key} names the group {row['group']}, which the file does not have")
         found[key] = CueKind(
-            key, row["name"], row["group"], _logs(row["seen"]), _logs(row["absent"]), float(row["flat"])
+            key,
+            row["name"],
+            row["group"],
+            _logs(row["seen"]),
+            _logs(row["absent"]),
+            float(row["flat"]),
+            row["measured"],
         )
     return found
 
@@ -75,9 +82,10 @@ def cue_ratios(looked: Sequence[CueLooked], *, weathered: bool = False) -> NDArr
     """
     kinds, exponent = cue_kinds(), float(_table()["others_exponent"])
     by_group: dict[str, list[NDArray[np.float64]]] = {}
-    for one in sorted(looked, key=lambda one: (one.kind, one.there)):
+    for one in sorted(looked, key=lambda one: (one.kind, one.there, one.share)):
         kind = kinds[one.kind]
-        ratio = np.array(kind.seen if one.there else kind.absent)
+        seen = one.share * np.array(kind.seen) + (1 - one.share) * np.array(kind.absent)
+        ratio = seen if one.there else np.array(kind.absent)
         by_group.setdefault(kind.group, []).append(ratio * kind.flat if weathered else ratio)
     total = np.zeros(len(STATES))
     for ratios in by_group.values():

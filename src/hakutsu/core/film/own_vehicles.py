@@ -31,8 +31,10 @@ class Learnt:
 
 
 def honest_film(survey: FilmSurvey, analysis: FilmAnalysis, p: FilmParameters) -> HonestFilm | None:
-    """A finished vehicle's honest film, or none where it taught nothing: simulated readings, a finish not the factory's,
-    a level that stays in doubt, or too few steel panels that are likely untouched and read well enough.
+    """A finished vehicle's honest film.
+
+    None where it teaches nothing: simulated readings, a finish not the factory's, a level that stays in doubt, or too
+    few steel panels that are likely untouched and read well enough.
     """
     q = p.own_vehicles
     if any(o.simulated for o in survey.observations) or survey.finish is not Finish.FACTORY:
@@ -74,7 +76,7 @@ def learnt(values: Sequence[float], usual: Known) -> Learnt:
 
 
 def enough(own: Sequence[HonestFilm], finish: Finish, p: FilmParameters) -> bool:
-    """Whether own vehicles speak about a car of this finish: aged paint under clear and restored paint are their own."""
+    """Whether own vehicles speak about a car of this finish: not about restored paint or paint aged under clear."""
     return len(own) >= p.own_vehicles.least and finish in (Finish.FACTORY, Finish.UNKNOWN)
 
 

@@ -251,6 +251,16 @@ class Schools(_Group):
     restored_band_um: tuple[float, float]
 
 
+class Reflection(_Group):
+    least_others: int
+    same_share: float
+    dull_share: float
+
+
+class Mapped(_Group):
+    sd_log: float
+
+
 class Known(_Group):
     """A log-normal quantity of any factory, and how far vehicles of one make and colour lie apart."""
 
@@ -305,6 +315,8 @@ class FilmParameters(Table):
     verifying: Verifying
     schools: Schools
     own_vehicles: OwnVehiclesKnown
+    reflection: Reflection
+    mapped: Mapped
     retest: Retest
 
     def model_post_init(self, _context: Any) -> None:

@@ -13,10 +13,15 @@ from hakutsu.vehicle.vocabulary import CoverKind, Finish, Paint, ReadingStatus, 
 
 @dataclass(frozen=True, slots=True)
 class CueLooked:
-    """A cue that was looked for on a panel: there or not. What was not looked for is simply not listed."""
+    """A cue that was looked for on a panel: there or not. What was not looked for is simply not listed.
+
+    `share` is how far one that is there is there, where it was measured; `words` tell it in place of its name.
+    """
 
     kind: str
     there: bool
+    share: float = 1.0
+    words: str = ""
 
 
 class State(StrEnum):
@@ -107,6 +112,7 @@ class FilmSurvey:
     `magnets` a magnet's grades as intervals, `covers` what was felt for on top of the paint. `paint` is how the colour
     is built up. `unreachable` panels are never advised as the next to read. `own_vehicles` are the
     inspector's finished vehicles of the same make and colour; none where nothing is to be learnt from them.
+    `mapped` is the share of a panel that a repair mapped by hand covers.
     """
 
     id: str
@@ -119,6 +125,7 @@ class FilmSurvey:
     paint: Paint = Paint.UNKNOWN
     unreachable: frozenset[str] = frozenset()
     own_vehicles: tuple[HonestFilm, ...] = ()
+    mapped: Mapping[str, float] = field(default_factory=dict)
 
     def metal_panels(self) -> list[str]:
         """Panels a gauge can read, in the order of the panel table.

@@ -21,6 +21,7 @@ class CuesCue(Row):
     seen: dict[str, Number]
     absent: dict[str, Number]
     flat: Number = 1
+    measured: bool = False
 
 
 class CuesMagnet(Row):

@@ -9,8 +9,8 @@ from fastapi import APIRouter, Form
 from fastapi.responses import RedirectResponse, Response
 
 from hakutsu.core.film import parameters
-from hakutsu.entries.film import FilmOfVehicle, OwnVehicles
 from hakutsu.entries import Draft
+from hakutsu.entries.film import FilmOfVehicle, OwnVehicles
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.web.desk import Desk, DeskHere, ReckoningHere
 from hakutsu.web.summary import Summary

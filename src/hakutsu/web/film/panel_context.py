@@ -8,6 +8,7 @@ from typing import Any
 from uuid import UUID
 
 from hakutsu.core.film import STATES, Judged, School, cue_groups, cue_kinds, magnet_names
+from hakutsu.core.film.by_hand import WORK_WORDS, WorkPart
 from hakutsu.dossier import KeptReading
 from hakutsu.entries.film import VerifiedWhen
 from hakutsu.reckoning import Reckoning
@@ -16,7 +17,7 @@ from hakutsu.report.wording import noted, reading_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.protocol import planned_spots, spot_pattern, spot_words
 from hakutsu.vehicle.units import show
-from hakutsu.vehicle.vocabulary import CoverKind
+from hakutsu.vehicle.vocabulary import CoverKind, Work
 from hakutsu.web.film.aiming import near
 
 TOLD_FROM = 0.05
@@ -77,6 +78,12 @@ def panel_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
         "magnet_names": magnet_names(),
         "magnets": [kept for kept in film.magnets if kept.panel == key],
         "cover": film.covers.get(key),
+        "reflection": film.reflections.get(key),
+        "mapped": film.mapped.get(key),
+        "work": film.workmanship.get(key),
+        "graded": reckoning.film.workmanship.get(key, (None, None))[1],
+        "work_parts": [(part.value, part.value.capitalize()) for part in WorkPart],
+        "work_words": lambda part: [(grade.value, WORK_WORDS[WorkPart(part), grade]) for grade in Work],
         "cover_kinds": list(CoverKind),
         "filled_cm2": reckoning.film.filled_area(key),
         "weights": weights,
@@ -138,7 +145,7 @@ def cue_rows(reckoning: Reckoning, key: str) -> list[tuple[str, list[CueRow]]]:
     kept = {one.body.cue: one for one in reckoning.dossier.film.cues_on(key)}
     effects = reckoning.film.cue_effects(key)
     found: dict[str, list[CueRow]] = {name: [] for name in cue_groups()}
-    for kind in cue_kinds().values():
+    for kind in (one for one in cue_kinds().values() if not one.measured):
         one = kept.get(kind.key)
         before, after = effects.get(one.entry, (None, None)) if one else (None, None)
         there = one.body.there if one else None

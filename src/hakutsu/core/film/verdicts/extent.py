@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from hakutsu.core.film.by_hand import by_hand_weights, mapped_share
 from hakutsu.core.film.model import filler, graded
 from hakutsu.core.film.model.grids import Kind, group_of, kernels, kind_of
 from hakutsu.core.film.model.numeric import Floats, weighted_quantiles
@@ -69,12 +70,19 @@ def lens_weights(model: FilmModel, finish: Finish, panel: str) -> Floats | None:
     return filler.lens_posterior(evidence.lens, level, evidence.readings, model.p)
 
 
-def filled_extent(model: FilmModel, finish: Finish, panel: str) -> tuple[FilledShare, FillerMap] | None:
-    """Filled share with its 80 % interval and the map of where it lies; none without readings there."""
+def filled_extent(model: FilmModel, finish: Finish, panel: str) -> tuple[FilledShare, FillerMap | None] | None:
+    """Filled share with its 80 % interval and the map of where it lies.
+
+    A repair mapped by hand weighs in and, without readings there, speaks alone; none with neither.
+    """
     weight = lens_weights(model, finish, panel)
     if weight is None:
-        return None
-    family, weight = filler.likely_lenses(model.evidence[panel].lens.lenses, weight)
+        share = model.survey.mapped.get(panel)
+        return (mapped_share(share, model.p), None) if share else None
+    lenses = model.evidence[panel].lens.lenses
+    if panel in model.survey.mapped:
+        weight = weight * by_hand_weights(lenses.area, model.survey.mapped[panel], model.p) + 1e-300
+    family, weight = filler.likely_lenses(lenses, weight)
     values, weights = filler.area_posterior(family, weight)
     low, middle, high = weighted_quantiles(values, weights, (0.1, 0.5, 0.9))
     return FilledShare(middle, low, high), FillerMap(filler.filler_map(family, weight))

@@ -163,9 +163,10 @@ def _oddities(observations: Sequence[Observation]) -> list[str]:
 
 
 def _cues(context: Context) -> list[str]:
-    there = [cue_kinds()[one.kind].name for one in context.cues if one.there]
-    absent = [cue_kinds()[one.kind].name for one in context.cues if not one.there]
+    there = [cue_kinds()[one.kind].name for one in context.cues if one.there and not one.words]
+    absent = [cue_kinds()[one.kind].name for one in context.cues if not one.there and not one.words]
     said = [f"magnet: {', '.join(context.magnets)}"] if context.magnets else []
+    said += [one.words for one in context.cues if one.words]
     said += [f"seen: {', '.join(there)}"] if there else []
     return [*said, f"looked and not there: {', '.join(absent)}"] if absent else said
 

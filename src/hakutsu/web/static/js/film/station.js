@@ -12,6 +12,7 @@ import { hold, Keeping } from "./keeping.js";
 import { keyboard } from "./keyboard.js";
 import { readLine } from "./line.js";
 import { gaugeLink } from "./link.js";
+import { handForms } from "./by-hand.js";
 import { panelForms } from "./panel.js";
 import { Parts } from "./parts.js";
 import { micrometres } from "./reading.js";
@@ -273,6 +274,7 @@ const station = {
     requestAnimationFrame(() => drawing.classList.add(drawingNow() === "sheet" ? "sh-flash" : "fp-flash"));
   },
 };
+handForms(station);
 const forms = panelForms(station);
 const link = gaugeLink(station);
 gaugeForms(station);
