@@ -6,7 +6,7 @@ import { numberOf, onSubmit } from "../entry-form.js";
 function faultOf(input) {
   const typed = numberOf(input.value);
   const { least = "0", most = "0" } = input.dataset;
-  if (typed === null) return "Type a number in centimetres";
+  if (typed === null || Number.isNaN(typed)) return "Type a number in centimetres";
   return typed < Number(least) || typed > Number(most) ? `A number from ${least} to ${Number(most).toLocaleString("en")} cm` : "";
 }
 
