@@ -41,7 +41,7 @@ class OwnVehicles(WebCase):
             self.finished(level)
         here = self.opened_by_hand()
         page = self.read(here)
-        self.assertIn(f"Compared with your own: 3 {LINE} 98 to 121 µm.", page)
+        self.assertIn(f"3 {LINE} 98 to 121 µm: this car is compared with them.", page)
         self.assertGreater(page.count(LINE), 1, "also among the panel's reasons")
         self.assertIn("3 of the inspector’s own vehicles of this", self.client.get(f"{here}/report").text)
         self.assertIn("3 of the same make and colour", self.client.get(f"{here}/logbook").text)

@@ -29,7 +29,7 @@ class WithoutAGauge(RoundCase):
             self.write("film.cue", CueLookedFor(cue=cue, there=True), place="bonnet")
         self.assertIn("2 ✓", self.text("place/front"))
         report = self.text("report")
-        self.assertIn("Judged by eye, no gauge reading", report)
+        self.assertIn(", by eye. Seen: ", report)
         self.assertIn("what follows was judged by magnet and eye", report)
 
     def test_the_film_station_says_so_and_takes_it_back(self):

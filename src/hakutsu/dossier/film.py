@@ -102,6 +102,12 @@ class FilmDossier:
         """Cues looked for on one panel."""
         return [cue for cue in self.cues.values() if cue.panel == panel]
 
+    def looked_at(self, panel: str) -> int:
+        """How much was looked for, tried and measured on a panel by eye and hand."""
+        by_hand = (self.reflections, self.mapped, self.workmanship)
+        tried = sum(one.panel == panel for one in self.magnets)
+        return len(self.cues_on(panel)) + tried + sum(panel in kept for kept in by_hand)
+
 
 @fold("film.gauge")
 def _gauge(gathering: Gathering, entry: Entry, body: GaugeInUse) -> None:

@@ -206,7 +206,9 @@ class FilmReckoned(StationRules):
 
     @kept
     def next_spot(self) -> NextSpot | None:
-        """Where a reading is expected to tell most, or none when more would hardly change the words."""
+        """Where a reading is expected to tell most; none when no more is to be gained, or without a gauge."""
+        if self._reckoning.dossier.film.without_gauge:
+            return None
         return advice(self.model, prior_finish(self.analysis.school, self.survey.finish))
 
     def filled_area(self, panel: str) -> tuple[float, float] | None:

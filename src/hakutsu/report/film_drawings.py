@@ -120,6 +120,8 @@ def profile_svg(reckoning: Reckoning, shown: list[ProfilePanel], current: str | 
 def baseline_words(reckoning: Reckoning) -> str:
     """The car's baseline in one sentence."""
     base, unit = reckoning.film.analysis.baseline, reckoning.terms.film
+    if base is None and reckoning.dossier.film.without_gauge:
+        return "No gauge here: panels are judged by magnet, eye and hand."
     if base is None:
         return "No baseline yet: read at least two panels."
     kind = "this car’s own film" if base.kind == "factory" else "a respray of the whole car"

@@ -236,7 +236,7 @@ def _anchors(car: CarPosterior, model: FilmModel) -> tuple[str, ...]:
 
 def _baselines(car: CarPosterior | None, model: FilmModel) -> tuple[Baseline | None, Baseline | None]:
     """The likelier baseline and, when neither exceeds 0.8, the other; none with fewer than two panels read."""
-    if car is None or len(model.groups) < 2:
+    if car is None or sum(bool(model.survey.on_panel(name)) for name in model.groups) < 2:
         return None, None
     anchors = _anchors(car, model)
     weak = len(anchors) < max(2, len(model.groups) / 3)

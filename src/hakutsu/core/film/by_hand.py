@@ -39,7 +39,8 @@ def reflection_cues(distances_cm: Mapping[str, float], p: FilmParameters) -> dic
             continue
         middle = median(distances_cm[name] for name in usual)
         dull = min(max((q.same_share - far / middle) / (q.same_share - q.dull_share), 0.0), 1.0)
-        words = f"print can be read from {far:.0f} cm in its paint, from {middle:.0f} cm in that of the others"
+        words = f"print can be read from {far:.0f} cm in its paint"
+        words += f", from {middle:.0f} cm in that of the others" if dull else ", as far as in that of the others"
         found[panel] = CueLooked(DULL, dull > 0, dull if dull > 0 else 1.0, words)
     return found
 

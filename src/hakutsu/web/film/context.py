@@ -36,6 +36,7 @@ def film_context(
     """Everything the film station's templates show; schools side by side only where they are opened."""
     dossier, terms = reckoning.dossier, reckoning.terms
     rows = panel_rows(reckoning)
+    drawing = SHEET if dossier.film.without_gauge else drawing  # a profile of nothing shows nothing
     current = next((row for row in rows if row.key == wanted), None)
     current = current or next((row for row in rows if row.is_open), rows[0])
     place = rows.index(current)
