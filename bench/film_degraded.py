@@ -1,5 +1,5 @@
-"""Read a labelled fleet again with worse gauges, so that `bench.film_score` can score it: a worn gauge with dust, misreads
-and lost positions; half-mil steps with a range of 508 µm; every position lost.
+"""Read a labelled fleet again with worse gauges, for `bench.film_score`: a worn gauge with dust, misreads, lost places;
+half-mil steps with a range of 508 µm; every position lost.
 
 Run: .venv/bin/python -m bench.film_degraded DIRECTORY OUT   (writes OUT/rough, OUT/half_mil and OUT/unplaced)
 """

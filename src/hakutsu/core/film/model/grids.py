@@ -14,7 +14,7 @@ from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Finish
 
 LEVELS_UM = np.concatenate([np.geomspace(42.0, 180.0, 83), np.geomspace(180.0, 1000.0, 42)[1:]])  # finer in own film
-BASELINES, RESPRAYS = 42, 30
+BASELINES, RESPRAYS = 42, 42
 SPREADS = np.geomspace(0.018, 0.19, 7)
 Kind = tuple[str, bool]
 SILL, UPPER, METAL = "sill", "upper", "metal"

@@ -17,7 +17,7 @@ from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.survey import STATES, State
 from hakutsu.vehicle.panels import panels
 
-FIRST_POINTS, KEPT_POINTS = 110, 56
+FIRST_POINTS, KEPT_POINTS = 220, 110
 LEAST_WEIGHT = 1e-4
 HOW_FILLED = ("around", "alone")
 
