@@ -9,6 +9,7 @@ from typer.testing import CliRunner
 
 from hakutsu.cli import app
 from hakutsu.dossier import gather_dossier
+from hakutsu.web.owned import OwnedStandIn
 from tests.browser.driving import HAKUTSU, RunningServer
 from tests.builders import logbook_in, opened
 from tests.exchange.test_film_csv import HEADER
@@ -25,10 +26,10 @@ def run(*arguments, text=None):
     return CliRunner().invoke(app, [str(argument) for argument in arguments], input=text)
 
 
-def run_process(*arguments):
+def run_process(*arguments, typed=None):
     """The installed command as a process of its own."""
     command = [str(HAKUTSU), *map(str, arguments)]
-    return subprocess.run(command, capture_output=True, text=True, check=False, timeout=60)
+    return subprocess.run(command, capture_output=True, text=True, check=False, timeout=60, input=typed)
 
 
 class Film(unittest.TestCase):
@@ -137,17 +138,56 @@ class ImportFilm(unittest.TestCase):
         self.assertEqual(self.run_import(GOOD).exit_code, 2)
 
 
-class Scan(unittest.TestCase):
-    def test_an_engine_that_does_not_ship_is_named_with_those_that_do(self):
-        found = run("scan", "simulate", "--engine", "steam")
-        self.assertEqual(found.exit_code, 2)
-        self.assertIn("no engine “steam” ships; there are healthy, stuck_open", found.stderr)
+class Vehicle(unittest.TestCase):
+    def test_what_does_not_ship_is_named_with_what_does(self):
+        for option, words in (("--engine", "healthy, stuck_open"), ("--scenario", "healthy, cleared_recently")):
+            found = run("vehicle", "simulate", option, "steam")
+            self.assertEqual(found.exit_code, 2)
+            self.assertIn("“steam” ships; there are " + words, found.stderr)
 
     def test_a_port_in_use_is_a_clear_error(self):
         with socket.create_server(("127.0.0.1", 0)) as taken:
-            found = run("scan", "simulate", "--port", taken.getsockname()[1])
+            found = run("vehicle", "simulate", "--port", taken.getsockname()[1])
         self.assertEqual(found.exit_code, 1)
         self.assertIn("choose another with --port", found.stderr)
+
+
+class Scan(unittest.TestCase):
+    """The vehicle in one process, the reader in another."""
+
+    def read(self, scenario):
+        owned = OwnedStandIn("vehicle", "simulate", "--scenario", scenario)
+        self.addCleanup(owned.end)
+        return run_process("scan", "read", owned.url, "--json")
+
+    def test_a_cleared_memory_is_told_with_nothing_else_on_standard_output(self):
+        found = self.read("cleared_recently")
+        self.assertEqual((found.returncode, found.stderr), (0, ""))
+        said = json.loads(found.stdout)
+        self.assertEqual(said["link"], {"bitrate": 500000, "identifiers": 11})
+        self.assertEqual([one["address"] for one in said["modules"]], ["7E8", "7E9", "7EA"])
+        self.assertGreater(said["cleared"]["probability"], 0.9)
+        self.assertEqual(said["modules"][0]["since_cleared"], {"warm_ups": 3, "km": 41, "minutes": 55})
+        self.assertEqual(said["problems"], [])
+
+    def test_nobody_answers(self):
+        found = self.read("no_link")
+        self.assertEqual((found.returncode, found.stdout), (2, ""))
+        self.assertEqual(len(found.stderr.strip().splitlines()), 1)
+        self.assertIn("no control unit answers", found.stderr)
+
+    def test_no_adapter_there(self):
+        found = run_process("scan", "read", "socket://127.0.0.1:9", "--json")
+        self.assertEqual((found.returncode, found.stdout), (2, ""))
+        self.assertIn("no adapter at", found.stderr)
+
+    def test_decoding_goes_line_by_line_and_never_fails(self):
+        lines = "43 01 01 33\n\nnonsense\n7f 22 78\n"
+        found = run_process("scan", "decode", "--json", typed=lines)
+        self.assertEqual(found.returncode, 0)
+        rows = json.loads(found.stdout)
+        self.assertEqual([one["service"] for one in rows], ["03", None, "22"])
+        self.assertEqual(["problem" in one for one in rows], [False, True, False])
 
 
 class Serving(unittest.TestCase):

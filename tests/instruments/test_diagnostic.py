@@ -2,21 +2,39 @@ import socket
 import time
 import unittest
 from threading import Thread
+from unittest.mock import patch
 
-from hakutsu.instruments.diagnostic.frames import packed, unpacked
-from hakutsu.instruments.diagnostic.live import QUANTITIES, Pid, answer, mask, request, supported, value
-from hakutsu.instruments.diagnostic.scan_link import NoLink, ScanLink
-from hakutsu.instruments.diagnostic.services import ALLOWED, Refused, checked
-from hakutsu.instruments.diagnostic.stand_in import Adapter, Engine, engines, serve_engine
+from hakutsu.core.scan.codec.parameters import Pid
+from hakutsu.instruments.diagnostic.addresses import Unit, asked_one_by_one, unit_of
+from hakutsu.instruments.diagnostic.bus import Bus, NoLink
+from hakutsu.instruments.diagnostic.scan_link import ScanLink
+from hakutsu.instruments.diagnostic.services import ALLOWED, Refused, checked, checked_frame, framed
+from hakutsu.instruments.diagnostic.simulated_engine import Engine, engines
+from hakutsu.instruments.diagnostic.simulated_vehicle import SimulatedUnit, SimulatedVehicle, scenarios
+from hakutsu.instruments.diagnostic.stand_in import Adapter, serve_vehicle
+from hakutsu.instruments.diagnostic.vehicle_reader import VehicleReader
+from hakutsu.instruments.table_models import VehiclesUnit
+
+VIN = "0RN1SKARRW2000017"
+READS = {0x01, 0x02, 0x03, 0x06, 0x07, 0x09, 0x0A, 0x19, 0x22, 0x3E}
+
+
+def served(vehicle):
+    """The address of a simulated vehicle on a port of its own."""
+    ports = []
+    Thread(target=serve_vehicle, args=(vehicle, 0, ports.append), daemon=True).start()
+    until = time.monotonic() + 5
+    while not ports and time.monotonic() < until:
+        time.sleep(0.01)
+    return f"socket://127.0.0.1:{ports[0]}"
 
 
 class AllowList(unittest.TestCase):
     def test_all_256_first_bytes(self):
-        reads = {0x01, 0x02, 0x03, 0x06, 0x07, 0x09, 0x0A, 0x19, 0x22, 0x3E}
-        self.assertEqual(ALLOWED, reads)
+        self.assertEqual(ALLOWED, READS)
         for first in range(256):
             payload = bytes([first, 0x00])
-            if first in reads:
+            if first in READS:
                 self.assertEqual(checked(payload), payload)
             else:
                 with self.assertRaises(Refused):
@@ -24,136 +42,228 @@ class AllowList(unittest.TestCase):
         with self.assertRaises(Refused):
             checked(b"")
 
-    def test_nothing_refused_reaches_the_bus(self):
-        class Bus:
+    def test_of_all_frames_only_whole_requests_that_read_and_go_on_reach_the_adapter(self):
+        class Adapting:
             sent = ()
 
             def send(self, message):
-                self.sent = (*self.sent, message)
+                self.sent = (*self.sent, bytes(message.data))
 
-        link = ScanLink("socket://127.0.0.1:1")
-        link._bus = Bus()
-        for service in (0x04, 0x11, 0x14, 0x2E, 0x31):
+        bus, adapter = object.__new__(Bus), Adapting()
+        bus._bus = adapter
+        for first in range(256):
+            for second in range(256):
+                frame = bytes([first, second]).ljust(8, b"\x00")
+                good = (1 <= first <= 7 and second in READS) or frame[:3] == b"\x30\x00\x00"
+                try:
+                    bus.send(0x7DF, frame, extended=False)
+                except Refused:
+                    self.assertFalse(good, frame.hex())
+                else:
+                    self.assertTrue(good, frame.hex())
+        self.assertEqual(len(adapter.sent), 7 * len(READS) + 1)
+
+    def test_frames_are_eight_bytes_and_padded(self):
+        self.assertEqual(framed(b"\x01\x0c"), bytes.fromhex("02010C5555555555"))
+        for payload in (b"", b"\x01" * 8, b"\x04"):
             with self.assertRaises(Refused):
-                link.ask(bytes([service, 0xFF]))
-        self.assertEqual(link._bus.sent, ())
+                framed(payload)
+        with self.assertRaises(Refused):
+            checked_frame(bytes.fromhex("02010C"))
 
 
-class Frames(unittest.TestCase):
-    def test_a_single_frame_by_hand(self):
-        self.assertEqual(packed(b"\x01\x0c"), bytes.fromhex("02010C5555555555"))
-        self.assertEqual(unpacked(bytes.fromhex("04410C0C80555555")), bytes.fromhex("410C0C80"))
+class Addresses(unittest.TestCase):
+    def test_who_answers_and_how_they_are_asked(self):
+        self.assertEqual(unit_of(0x7EA, extended=False).asked, 0x7E2)
+        self.assertEqual(unit_of(0x18DAF110, extended=True).asked, 0x18DA10F1)
+        self.assertEqual(str(unit_of(0x18DAF10E, extended=True)), "18DAF10E")
+        for identifier, extended in ((0x7E7, False), (0x7F0, False), (0x18DBF110, True), (0x7E8, True), (0x123, False)):
+            self.assertIsNone(unit_of(identifier, extended=extended), hex(identifier))
 
-    def test_other_and_broken_frames_are_nothing(self):
-        for data in ("", "100A490201314735", "3000000000000000", "0741", "00AAAAAAAAAAAAAA", "0841424344454647"):
-            self.assertIsNone(unpacked(bytes.fromhex(data)), data)
-        for payload in (b"", b"12345678"):
-            with self.assertRaises(ValueError):
-                packed(payload)
-
-
-class Bytes(unittest.TestCase):
-    def test_values_of_the_standard(self):
-        self.assertEqual(value(Pid.COOLANT, bytes.fromhex("41057B")), 83.0)  # 0x7B = 123, less 40
-        self.assertEqual(value(Pid.RPM, bytes.fromhex("410C0C80")), 800.0)  # 3,200 quarters
-        self.assertEqual(value(Pid.RUN_TIME, bytes.fromhex("411F0258")), 600.0)
-        self.assertEqual(value(Pid.VOLTS, bytes.fromhex("41423714")), 14.1)
-        self.assertEqual(request(Pid.RPM), bytes.fromhex("010C"))
-
-    def test_what_answers_something_else_is_nothing(self):
-        for said in ("410C0C80", "7F0112", "4105", ""):
-            self.assertIsNone(value(Pid.COOLANT, bytes.fromhex(said)), said)
-        self.assertIsNone(value(0x77, bytes.fromhex("417700")))
-
-    def test_a_mask_by_hand(self):
-        # BE 1F A8 13: 1011 1110 0001 1111 1010 1000 0001 0011
-        found = supported(0x00, bytes.fromhex("4100BE1FA813"))
-        self.assertEqual(
-            found, {1, 3, 4, 5, 6, 7, 0x0C, 0x0D, 0x0E, 0x0F, 0x10, 0x11, 0x13, 0x15, 0x1C, 0x1F, 0x20}
-        )  # fmt: skip
-        self.assertIsNone(supported(0x20, bytes.fromhex("4100BE1FA813")))
-        self.assertEqual(supported(0, answer(0, mask(0, frozenset({5, 0x42})))), {5, 0x20})
-        self.assertEqual(supported(0x20, answer(0x20, mask(0x20, frozenset({5, 0x42})))), {0x40})
-
-    def test_every_quantity_goes_both_ways_and_is_held_within_its_bytes(self):
-        for pid, quantity in QUANTITIES.items():
-            for number in (20.0, 60.0):
-                read = value(pid, answer(pid, quantity.write(number)))
-                self.assertAlmostEqual(read, number, delta=0.5)
-            self.assertEqual(len(quantity.write(1e9)), quantity.length)
-            self.assertEqual(len(quantity.write(-1e9)), quantity.length)
+    def test_a_sweep_asks_nobody_else(self):
+        self.assertEqual([one.asked for one in asked_one_by_one()], list(range(0x7E0, 0x7E8)))
+        wide = [one.asked for one in asked_one_by_one(wide=True)]
+        self.assertEqual((len(wide), wide[8], wide[-1]), (264, 0x18DA00F1, 0x18DAFFF1))
 
 
 class StandIn(unittest.TestCase):
-    def adapter(self, kind="healthy", seconds=0.0, fast=1.0):
-        now = [0.0]
-        engine = Engine(kind, fast, clock=lambda: now[0])
-        now[0] = seconds
-        return Adapter(engine)
-
-    def test_frames_pass_only_while_the_channel_is_open(self):
-        adapter = self.adapter()
-        self.assertEqual(adapter.line("t7DF802010C5555555555"), "\a")
-        self.assertEqual(adapter.line("L"), "\r")
-        self.assertEqual(adapter.line("t7DF802010C5555555555"), "\a")
+    def test_nothing_passes_until_the_channel_is_open_and_listening_sends_nothing(self):
+        adapter = Adapter(SimulatedVehicle.of("healthy"))
+        ask = "t7DF8" + "0201005555555555"
+        self.assertEqual(adapter.line(ask), "\a")
+        adapter.line("L")
+        self.assertEqual(adapter.line(ask), "\a")
         adapter.line("O")
-        said = adapter.line("t7DF802010C5555555555")
-        self.assertTrue(said.startswith("z\rt7E8804410C"), said)
+        self.assertRegex(adapter.line(ask), r"^z\rt7E88064100[0-9A-F]{8}55\rt7E98064100")
         self.assertEqual(adapter.line("t7DF8zz"), "\a")
-        self.assertEqual(adapter.line("t7E0802010C5555555555"), "z\r")  # nobody of that address
+        self.assertEqual(adapter.line("t7DF"), "\a")
 
-    def test_it_answers_only_what_it_knows_and_never_a_service_that_writes(self):
-        engine = Engine("healthy")
-        self.assertIsNone(engine.answered(bytes.fromhex("0104")))
-        self.assertIsNone(engine.answered(bytes.fromhex("04")))
-        self.assertIsNotNone(engine.answered(bytes.fromhex("0105")))
+    def test_a_long_answer_waits_to_be_let_go_on(self):
+        adapter = Adapter(SimulatedVehicle.of("healthy"))
+        adapter.line("O")
+        first = adapter.line("t7E080209025555555555")
+        self.assertEqual(first, "z\rt7E881014490201" + b"0RN".hex().upper() + "\r")
+        rest = adapter.line("t7E083000005555555555").split("\r")[1:-1]
+        self.assertEqual([one[5:7] for one in rest], ["21", "22"])
+        self.assertEqual(bytes.fromhex(rest[0][7:] + rest[1][7:]), b"1SKARRW2000017")
 
-    def test_each_kind_goes_its_course(self):
-        at = {}
-        for kind in engines():
-            now = [0.0]
-            engine = Engine(kind, 10.0, clock=lambda now=now: now[0])
-            self.assertAlmostEqual(engine.coolant_c(), engines()[kind]["start_c"], delta=0.1)
-            now[0] = 240.0  # forty minutes of its own
-            at[kind] = engine.coolant_c()
-        self.assertAlmostEqual(at["healthy"], 91.0)
-        self.assertLess(at["stuck_open"], 75)
-        self.assertGreater(at["overheating"], 118)
+    def test_engines_that_ship(self):
+        self.assertLessEqual({"healthy", "stuck_open", "overheating", "hunting", "rough"}, set(engines()))
+        now = [100.0]
+        engine = Engine("healthy", fast=60.0, clock=lambda: now[0])
+        self.assertAlmostEqual(engine.coolant_c(), 14.0)
+        now[0] += 60.0
+        self.assertAlmostEqual(engine.coolant_c(), 91.0)
+        self.assertEqual(engine.seconds(), 3600.0)
         with self.assertRaises(KeyError):
             Engine("steam")
 
 
-class Linked(unittest.TestCase):
-    def served(self, kind="healthy", fast=60.0):
-        ports = []
-        Thread(target=serve_engine, args=(Engine(kind, fast), 0, ports.append), daemon=True).start()
-        end = time.monotonic() + 10
-        while not ports and time.monotonic() < end:
-            time.sleep(0.01)
-        return ports[0]
-
-    def test_it_finds_the_unit_reads_and_stays_within_what_is_supported(self):
-        link = ScanLink(f"socket://127.0.0.1:{self.served()}")
+class Live(unittest.TestCase):
+    def test_the_engines_parameters_over_the_whole_link(self):
+        link = ScanLink(served(SimulatedVehicle.of("healthy", fast=60.0)))
         link.open()
         self.addCleanup(link.close)
-        self.assertEqual(list(link.ecus), [0x7E8])
-        self.assertIn(Pid.COOLANT, link.ecus[0x7E8])
+        self.assertEqual([str(one) for one in link.units], ["7E8", "7E9"])
         first = link.read(Pid.RUN_TIME)
         self.assertTrue(10 <= link.read(Pid.COOLANT) <= 92)
         self.assertAlmostEqual(link.read(Pid.RPM), 790, delta=60)
         self.assertGreaterEqual(link.read(Pid.RUN_TIME), first)
-        self.assertIsNone(link.read(0x0B))
+        self.assertIsNone(link.read(0x5C))
 
-    def test_no_adapter_and_an_adapter_without_a_vehicle_are_told_apart(self):
-        with self.assertRaises(NoLink) as nobody, socket.create_server(("127.0.0.1", 0)) as closed:
-            port = closed.getsockname()[1]
-            closed.close()
-            ScanLink(f"socket://127.0.0.1:{port}").open()
-        self.assertIn("no adapter at", str(nobody.exception))
-        with socket.create_server(("127.0.0.1", 0)) as mute, self.assertRaises(NoLink) as silent:
-            ScanLink(f"socket://127.0.0.1:{mute.getsockname()[1]}").open()
-        self.assertIn("no control unit answers", str(silent.exception))
-
-    def test_a_closed_link_says_so(self):
+    def test_what_cannot_be_opened_says_so(self):
+        with socket.create_server(("127.0.0.1", 0)) as server:
+            taken = server.getsockname()[1]
+        with self.assertRaisesRegex(NoLink, "no adapter"):
+            ScanLink(f"socket://127.0.0.1:{taken}").open()
         with self.assertRaises(NoLink):
-            ScanLink("socket://127.0.0.1:1").read(Pid.RPM)
+            ScanLink("http://somewhere/else")
+        with self.assertRaisesRegex(NoLink, "closed"):
+            ScanLink("socket://127.0.0.1:1").ask(b"\x01\x0c")
+
+
+def unit(**more):
+    """A simulated unit with a few parameters, an identification number and a calibration."""
+    row = {"answers": "7E8", "services": ("01", "03", "07", "09", "0A"), "ready": ("misfire",), "stored": ("P0301",),
+           "vin": VIN, "calibrations": ("CAL-1",), "cvns": ("00C0FFEE",),
+           "parameters": {"30": 12, "31": 240}}  # fmt: skip
+    return SimulatedUnit(VehiclesUnit.model_validate(row | more))
+
+
+def read(*units, **more):
+    """What is read of a vehicle with these units; the sweep asks only those that answered, so that tests are quick."""
+    with patch("hakutsu.instruments.diagnostic.vehicle_reader.asked_one_by_one", return_value=()):
+        return VehicleReader(served(SimulatedVehicle(list(units))), **more).read()
+
+
+class Reading(unittest.TestCase):
+    def test_three_units_swept_and_read(self):
+        told = []
+        vehicle = SimulatedVehicle.of("jump_started")
+        found = VehicleReader(served(vehicle), told=told.append).read()
+        self.assertEqual([one.address for one in found.modules], ["7E8", "7E9", "7EA"])
+        engine, gearbox, brakes = found.modules
+        self.assertEqual((found.link.bitrate, found.link.identifiers, found.problems), (500_000, 11, ()))
+        self.assertEqual((engine.vin, engine.calibration_ids, engine.cvns), (VIN, ("SKF-ENG-014",), ("0A41C7E2",)))
+        self.assertEqual(
+            (engine.since_cleared.km, engine.since_cleared.warm_ups, engine.since_cleared.minutes), (2, 1, 9)
+        )
+        self.assertEqual(engine.readiness["catalyst"], "incomplete")
+        self.assertEqual(engine.readiness["secondary_air"], "not supported")
+        self.assertEqual([one.code for one in gearbox.codes], ["U0100"])
+        self.assertEqual(
+            [(one.code, one.memory) for one in brakes.codes], [("U0100-87", ("stored",)), ("C0035-14", ("stored",))]
+        )
+        self.assertEqual((brakes.lamp, brakes.readiness), (None, {}))
+        self.assertTrue(any("7E9" in one.doing for one in told))
+
+    def test_a_freeze_frame_and_tests_with_their_numbers(self):
+        row = {"stored": ("P0301",), "services": ("01", "02", "03", "06", "09"),
+               "frozen": {"05": 61, "0C": 1180},
+               "tests": (("A2", "0B", "24", 88, 0, 25), ("A2", "0C", "24", 0, 0, 0))}  # fmt: skip
+        (found,) = read(unit(**row)).modules
+        self.assertEqual(found.freeze_frames[0].values, {"coolant_c": 61, "rpm": 1180})
+        self.assertEqual(
+            [(one.tid, one.value, one.passed) for one in found.monitors], [("0B", 88, False), ("0C", 0, None)]
+        )
+
+    def test_two_units_of_29_bits_answer_across_each_other(self):
+        units = (unit(answers="18DAF10E", vin="0RN1SKARRW2000018"), unit(answers="18DAF140", stored=()))
+        found = read(*units)
+        self.assertEqual([one.address for one in found.modules], ["18DAF10E", "18DAF140"])
+        self.assertEqual([one.vin for one in found.modules], ["0RN1SKARRW2000018", VIN])
+        self.assertEqual(found.link.identifiers, 29)
+
+    def test_short_frames_are_normal(self):
+        (found,) = read(unit(faults={"short": True})).modules
+        self.assertEqual(([one.code for one in found.codes], found.problems), (["P0301"], ()))
+
+    def test_a_unit_that_asks_for_more_time_gets_it(self):
+        (found,) = read(unit(faults={"pending": {"0906": 2, "03": 1}})).modules
+        self.assertEqual(
+            (found.cvns, [one.code for one in found.codes], found.problems), (("00C0FFEE",), ["P0301"], ())
+        )
+
+    def test_what_breaks_once_is_asked_for_again(self):
+        for fault in ("cut", "disorder"):
+            with self.subTest(fault):
+                (found,) = read(unit(faults={fault: ("0902", "0904"), "once": True})).modules
+                self.assertEqual((found.vin, found.calibration_ids, found.problems), (VIN, ("CAL-1",), ()))
+
+    def test_what_breaks_twice_is_none_and_a_problem_never_half_a_value(self):
+        for fault, words in (("cut", "cut off"), ("disorder", "out of order")):
+            with self.subTest(fault):
+                (found,) = read(unit(faults={fault: ("0902", "0904")})).modules
+                self.assertEqual((found.vin, found.calibration_ids, found.cvns), (None, None, ("00C0FFEE",)))
+                self.assertEqual(len(found.problems), 2)
+                self.assertTrue(all(words in one for one in found.problems), found.problems)
+
+    def test_a_unit_that_falls_silent_has_no_codes_that_anybody_read(self):
+        (found,) = read(unit(faults={"quiet": True})).modules
+        self.assertIsNone(found.codes)
+        self.assertIsNone(found.calibration_ids)
+        self.assertIn("no memory of codes answered", found.problems)
+
+    def test_nobody_answers(self):
+        began = time.monotonic()
+        with self.assertRaisesRegex(NoLink, "no control unit answers"):
+            VehicleReader(served(SimulatedVehicle([]))).read()
+        self.assertLess(time.monotonic() - began, 20)
+
+    def test_stopped_it_gives_what_it_has(self):
+        seen = []
+        found = read(unit(), unit(answers="7E9"), told=seen.append, stopped=lambda: any(one.read for one in seen))
+        first, second = found.modules
+        self.assertEqual([one.code for one in first.codes], ["P0301"])
+        self.assertIsNone(second.codes)
+        self.assertIn("stopped by hand", " ".join((*second.problems, *found.problems)))
+
+    def test_a_link_lost_in_the_middle_keeps_what_was_good(self):
+        heard = Adapter._heard
+
+        def breaking(adapter, identifier, data, *, extended):
+            if data[1:3] == b"\x09\x00":
+                raise OSError("pulled out")
+            return heard(adapter, identifier, data, extended=extended)
+
+        with patch.object(Adapter, "_heard", breaking):
+            found = read(unit(), unit(answers="7E9"))
+        first, second = found.modules
+        self.assertEqual([one.code for one in first.codes], ["P0301"])
+        self.assertIsNone(first.cvns)
+        self.assertIn("the link was lost", " ".join(first.problems))
+        self.assertEqual(second.problems, ("not read",))
+        self.assertIn("the link was lost", found.problems[0])
+
+    def test_every_scenario_can_be_made(self):
+        names = {"healthy", "cleared_recently", "jump_started", "intake_leak", "misfire", "thermostat_open",
+                 "distance_module", "identity_module", "weak_pack", "blocked_filter", "silent_module",
+                 "no_link"}  # fmt: skip
+        self.assertEqual(set(scenarios()), names)
+        for name in names:
+            self.assertEqual(len(SimulatedVehicle.of(name).units), len(scenarios()[name].units))
+        self.assertEqual(Unit(0x7E8), SimulatedVehicle.of("healthy").units[0].unit)
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,11 +1,33 @@
-"""The command line: a mirror of what the server does. Importing this room registers every command."""
+"""The command line: a mirror of what the server does. Each command's module registers it when it is wanted."""
 
-from hakutsu.cli import film, inspection, life, logbook, serving, stand_ins
-from hakutsu.cli.common import app
+from __future__ import annotations
 
-__all__ = ["app", "film", "inspection", "life", "logbook", "main", "serving", "stand_ins"]
+import sys
+from collections.abc import Sequence
+from importlib import import_module
+from typing import Any
+
+from hakutsu.cli.common import app as _app
+
+EVERY = ("film", "inspection", "life", "logbook", "scan", "serving", "stand_ins")
+OF = {"scan": ("scan",), "vehicle": ("stand_ins",), "gauge": ("stand_ins",)}  # what needs no others, and begins sooner
+
+
+def registered(names: Sequence[str] = EVERY) -> Any:
+    """The application with the commands of some modules, by default of all."""
+    for name in names:
+        import_module(f"{__name__}.{name}")
+    return _app
+
+
+def __getattr__(name: str) -> Any:
+    """`app`: the application with every command."""
+    if name == "app":
+        return registered()
+    raise AttributeError(name)
 
 
 def main() -> None:
     """Entry point of the command `hakutsu`."""
-    app()
+    first = sys.argv[1] if len(sys.argv) > 1 else ""
+    registered(OF.get(first, EVERY))()

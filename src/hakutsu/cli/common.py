@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import sys
 from pathlib import Path
-from typing import Annotated, NoReturn
+from typing import TYPE_CHECKING, Annotated, NoReturn
 from uuid import UUID
 
 import typer
 
-from hakutsu.logbook import DataDirectory, DataTrouble, Logbook
+if TYPE_CHECKING:
+    from hakutsu.logbook import Logbook
 
 BAD_INPUT = 2
 DEFAULT_DATA = Path("data")
@@ -21,8 +22,10 @@ imports = typer.Typer(no_args_is_help=True, help="Bring files into an inspection
 app.add_typer(imports, name="import")
 gauges = typer.Typer(no_args_is_help=True, help="Film gauges and their stand-in.")
 app.add_typer(gauges, name="gauge")
-scans = typer.Typer(no_args_is_help=True, help="The scan link and its stand-in.")
+scans = typer.Typer(no_args_is_help=True, help="The vehicle's own memory: read it, decode what it says.")
 app.add_typer(scans, name="scan")
+vehicles = typer.Typer(no_args_is_help=True, help="The simulated vehicle.")
+app.add_typer(vehicles, name="vehicle")
 
 DataOption = Annotated[Path, typer.Option("--data", help="The data directory.")]
 Inspection = Annotated[UUID, typer.Argument(help="Id of the inspection, as in its page's address.")]
@@ -43,6 +46,8 @@ def fail(*lines: object, code: int = BAD_INPUT) -> NoReturn:
 
 def logbook_at(data: Path, code: int = BAD_INPUT) -> Logbook:
     """The logbook of a data directory; whatever is wrong with it ends the command with a sentence."""
+    from hakutsu.logbook import DataDirectory, DataTrouble, Logbook
+
     try:
         return Logbook(DataDirectory(data).engine())
     except DataTrouble as error:

@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+from pydantic import Field
+
 from hakutsu.vehicle.tables import Number, Row, Table
 
 
@@ -40,3 +44,54 @@ class PaintedCarsTable(Table):
     """painted_cars.toml."""
 
     car: dict[str, PaintedCarsCar]
+
+
+class Faults(Row):
+    """`faults` of a unit in vehicles.toml."""
+
+    pending: dict[str, int] = Field(default_factory=dict)
+    cut: tuple[str, ...] = ()
+    disorder: tuple[str, ...] = ()
+    once: bool = False
+    quiet: bool = False
+    short: bool = False
+
+
+class VehiclesUnit(Row):
+    """`unit` of vehicles.toml, and what a scenario makes of it."""
+
+    answers: str
+    services: tuple[str, ...]
+    kind: str = "spark"
+    vin: str = ""
+    name: str = ""
+    lamp: bool = False
+    ready: tuple[str, ...] = ()
+    incomplete: tuple[str, ...] = ()
+    stored: tuple[str, ...] = ()
+    pending: tuple[str, ...] = ()
+    permanent: tuple[str, ...] = ()
+    by_status: tuple[tuple[str, str], ...] = ()
+    calibrations: tuple[str, ...] = ()
+    cvns: tuple[str, ...] = ()
+    counters: tuple[int, ...] = ()
+    parameters: dict[str, Number] = Field(default_factory=dict)
+    frozen: dict[str, Number] = Field(default_factory=dict)
+    trims: tuple[Number, Number] | None = None
+    tests: tuple[tuple[str, str, str, int, int, int], ...] = ()
+    faults: Faults = Faults()
+
+
+class VehiclesScenario(Row):
+    """`scenario` of vehicles.toml."""
+
+    units: tuple[str, ...]
+    engine: str
+    changes: dict[str, dict[str, Any]] = Field(default_factory=dict)
+
+
+class VehiclesTable(Table):
+    """vehicles.toml."""
+
+    unit: dict[str, VehiclesUnit]
+    scenario: dict[str, VehiclesScenario]

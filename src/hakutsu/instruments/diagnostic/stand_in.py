@@ -1,87 +1,32 @@
-"""A stand-in for vehicle and adapter: a process on loopback that speaks the ASCII protocol of serial CAN adapters and
-answers service 01 as the engine control unit of a simulated, idling engine does.
+"""A stand-in for vehicle and adapter: a process on loopback that speaks the ASCII protocol of serial CAN adapters, with
+a simulated vehicle on its bus.
+
+References
+----------
+ISO 15765-2 (single, first and consecutive frames, flow control).
 """
 
 from __future__ import annotations
 
 import socket
-import time
-from collections.abc import Callable
-from functools import cache, partial
+from collections.abc import Callable, Iterator
+from functools import partial
 
-import numpy as np
-
-from hakutsu.instruments.diagnostic.frames import FUNCTIONAL, packed, unpacked
-from hakutsu.instruments.diagnostic.live import LIVE, MASK_STEP, QUANTITIES, Pid, answer, mask
+from hakutsu.instruments.diagnostic.addresses import FUNCTIONAL, Unit
+from hakutsu.instruments.diagnostic.services import FRAME, PADDING
+from hakutsu.instruments.diagnostic.simulated_vehicle import SimulatedUnit, SimulatedVehicle
 from hakutsu.instruments.loopback import serve_on_loopback
-from hakutsu.instruments.table_models import EnginesEngine, EnginesTable
-from hakutsu.vehicle.tables import read_table
 
-ENGINE_UNIT = 0x7E8
-FAN_FROM_C = 100.0
-
-
-@cache
-def engines() -> dict[str, EnginesEngine]:
-    """Engines that ship, by kind."""
-    return read_table("instruments", "engines", EnginesTable).engine
-
-
-class Engine:
-    """A simulated engine that has idled since it was made; `fast` lets its time run faster than the clock's.
-
-    Raises
-    ------
-    KeyError
-        If no engine of that kind ships.
-    """
-
-    def __init__(self, kind: str, fast: float = 1.0, clock: Callable[[], float] = time.monotonic) -> None:
-        self._row = engines()[kind]
-        self._fast, self._clock, self._began = fast, clock, clock()
-        self._rng = np.random.default_rng(7)
-        self.pids = frozenset(int(pid) for pid in QUANTITIES)
-
-    def seconds(self) -> float:
-        """How long it has run [s], in its own time."""
-        return (self._clock() - self._began) * self._fast
-
-    def coolant_c(self) -> float:
-        """Its coolant now [°C]."""
-        row, minutes = self._row, self.seconds() / 60
-        free = row["start_c"] + (row["end_c"] - row["start_c"]) * (1 - np.exp(-minutes / row["minutes"]))
-        return float(min(free, row["settle_c"]))
-
-    def rpm(self) -> float:
-        """Its speed at this moment [1/min]."""
-        row, now = self._row, self._clock()
-        swing = row.get("swing_rpm", 0.0) * np.sin(2 * np.pi * now / row.get("swing_s", 1.0))
-        return float(row["idle_rpm"] + swing + row["scatter_rpm"] * self._rng.normal())
-
-    def value(self, pid: int) -> float:
-        """A parameter of service 01."""
-        values: dict[int, Callable[[], float]] = {
-            Pid.COOLANT: self.coolant_c, Pid.RPM: self.rpm, Pid.RUN_TIME: self.seconds,
-            Pid.INTAKE: lambda: float(self._row["start_c"]) + 6.0, Pid.AMBIENT: lambda: float(self._row["start_c"]),
-            Pid.VOLTS: lambda: 14.1,
-        }  # fmt: skip
-        return values[pid]()
-
-    def answered(self, payload: bytes) -> bytes | None:
-        """What its control unit says to a request; silence to what it does not know."""
-        if len(payload) != 2 or payload[0] != LIVE:
-            return None
-        pid = payload[1]
-        if pid % MASK_STEP == 0 and (pid == 0 or any(one > pid for one in self.pids)):
-            return answer(pid, mask(pid, self.pids))
-        return answer(pid, QUANTITIES[pid].write(self.value(pid))) if pid in self.pids else None
+FIRST, NEXT, GO_ON, SINGLE = 0x10, 0x20, 0x30, 7
 
 
 class Adapter:
     """One connection of an adapter: lines end with a carriage return; frames pass only while its channel is open."""
 
-    def __init__(self, engine: Engine) -> None:
-        self._engine = engine
+    def __init__(self, vehicle: SimulatedVehicle) -> None:
+        self._vehicle = vehicle
+        self._left: dict[Unit, list[bytes]] = {}
+        self._spoilt: set[tuple[Unit, bytes]] = set()
         self.channel = "closed"
 
     def line(self, raw: str) -> str:
@@ -89,25 +34,67 @@ class Adapter:
         if raw[:1] in ("O", "L", "C"):
             self.channel = {"O": "open", "L": "listening", "C": "closed"}[raw[0]]
             return "\r"
-        if raw[:1] == "t":
+        if raw[:1] in ("t", "T"):
             return self._frame(raw)
         return "V1013\r" if raw == "V" else "\r"
 
     def _frame(self, raw: str) -> str:
+        extended = raw[0] == "T"
+        at = 9 if extended else 4
         try:
-            identifier, length = int(raw[1:4], 16), int(raw[4])
-            data = bytes.fromhex(raw[5 : 5 + 2 * length])
+            identifier, length = int(raw[1:at], 16), int(raw[at])
+            data = bytes.fromhex(raw[at + 1 : at + 1 + 2 * length])
         except (ValueError, IndexError):
             return "\a"
         if self.channel != "open" or len(data) != length:
             return "\a"
-        payload = unpacked(data) if identifier == FUNCTIONAL else None
-        said = self._engine.answered(payload) if payload else None
-        return "z\r" + (f"t{ENGINE_UNIT:03X}8{packed(said).hex().upper()}\r" if said else "")
+        said = "".join(self._heard(identifier, data, extended=extended))
+        return ("Z\r" if extended else "z\r") + said
+
+    def _heard(self, identifier: int, data: bytes, *, extended: bool) -> Iterator[str]:
+        for one in self._vehicle.units:
+            unit = one.unit
+            functional = identifier == FUNCTIONAL[extended] and unit.extended == extended
+            if not functional and identifier != unit.asked:
+                continue
+            if data[:1] == bytes([GO_ON]):
+                for frame in self._left.pop(unit, ()):
+                    yield _line(unit, frame)
+            elif data and not data[0] >> 4 and 1 <= data[0] < len(data):
+                payload = data[1 : 1 + data[0]]
+                for said in one.answered(payload, functional=functional):
+                    yield self._begun(one, payload, said)
+
+    def _begun(self, one: SimulatedUnit, asked: bytes, said: bytes) -> str:
+        """The first frame of an answer; the rest waits until it is let go on."""
+        unit = one.unit
+        if len(said) <= SINGLE:
+            frame = bytes([len(said)]) + said
+            return _line(unit, frame if one.row.faults.short else frame.ljust(FRAME, bytes([PADDING])))
+        rest = [
+            bytes([NEXT | (i + 1) & 0xF]) + said[at : at + SINGLE]
+            for i, at in enumerate(range(FRAME - 2, len(said), SINGLE))
+        ]
+        self._left[unit] = self._as_faulty(one, asked, rest)
+        return _line(unit, bytes([FIRST | len(said) >> 8, len(said) & 0xFF]) + said[: FRAME - 2])
+
+    def _as_faulty(self, one: SimulatedUnit, asked: bytes, rest: list[bytes]) -> list[bytes]:
+        faults, key = one.row.faults, asked.hex().upper()
+        if faults.once and (one.unit, asked) in self._spoilt:
+            return rest
+        self._spoilt.add((one.unit, asked))
+        if key in faults.cut:
+            return rest[:-1]
+        return [*rest[1:], rest[0]] if key in faults.disorder else rest
 
 
-def serve_engine(
-    engine: Engine, port: int, announce: Callable[[int], None], *, until_stdin_closes: bool = False
+def _line(unit: Unit, frame: bytes) -> str:
+    letter = "T" if unit.extended else "t"
+    return f"{letter}{unit}{len(frame)}{frame.hex().upper()}\r"
+
+
+def serve_vehicle(
+    vehicle: SimulatedVehicle, port: int, announce: Callable[[int], None], *, until_stdin_closes: bool = False
 ) -> None:
     """Serve on loopback, one connection after the other; for ever, or until standard input closes.
 
@@ -116,11 +103,11 @@ def serve_engine(
     OSError
         If the port cannot be listened on.
     """
-    serve_on_loopback(partial(_talk, engine), port, announce, until_stdin_closes=until_stdin_closes)
+    serve_on_loopback(partial(_talk, vehicle), port, announce, until_stdin_closes=until_stdin_closes)
 
 
-def _talk(engine: Engine, connection: socket.socket) -> None:
-    adapter, waiting = Adapter(engine), ""
+def _talk(vehicle: SimulatedVehicle, connection: socket.socket) -> None:
+    adapter, waiting = Adapter(vehicle), ""
     while received := connection.recv(4096):
         *lines, waiting = (waiting + received.decode("ascii", "replace")).split("\r")
         for line in lines:

@@ -18,7 +18,7 @@ from hakutsu.entries.corners import Grade
 from hakutsu.entries.registry import Body
 from hakutsu.figures.svg import swatch
 from hakutsu.figures.warm_up import warm_up_curve
-from hakutsu.instruments.diagnostic.stand_in import engines
+from hakutsu.instruments.diagnostic.simulated_engine import engines
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.engine_section import COLD, oil_words
 from hakutsu.report.finding_wording import found_line

@@ -8,11 +8,12 @@ from time import monotonic
 from typing import Any
 from uuid import UUID
 
+from hakutsu.core.scan.codec.parameters import Pid
 from hakutsu.entries import Draft
 from hakutsu.entries.engine import EngineIdle, EngineSample, heat_suspected
 from hakutsu.entries.registry import Body
-from hakutsu.instruments.diagnostic.live import Pid
-from hakutsu.instruments.diagnostic.scan_link import NoLink, ScanLink
+from hakutsu.instruments.diagnostic.bus import NoLink
+from hakutsu.instruments.diagnostic.scan_link import ScanLink
 from hakutsu.web.desk import Desk
 from hakutsu.web.owned import DidNotStart, OwnedStandIn, Sessions
 
@@ -83,7 +84,9 @@ class ScanSession:
         """
         self.close()
         try:
-            owned = OwnedStandIn("scan", "simulate", "--engine", engine, "--fast", f"{fast:g}")
+            owned = OwnedStandIn(
+                "vehicle", "simulate", "--scenario", "healthy", "--engine", engine, "--fast", f"{fast:g}"
+            )
         except DidNotStart as error:
             raise NoLink(str(error)) from error
         try:

@@ -9,8 +9,8 @@ from fastapi import APIRouter, HTTPException, Request
 from pydantic import BaseModel, Field
 
 from hakutsu.core.engine.doubts import doubts
-from hakutsu.instruments.diagnostic.scan_link import NoLink
-from hakutsu.instruments.diagnostic.stand_in import engines
+from hakutsu.instruments.diagnostic.bus import NoLink
+from hakutsu.instruments.diagnostic.simulated_engine import engines
 from hakutsu.vehicle.terms import Terms
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.engine.link import ScanSession, ScanSessions

@@ -1,0 +1,95 @@
+"""Entries of the scan station: what the control units of a vehicle said, read or noted by hand."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from hakutsu.entries.registry import Body, entry_kind
+
+Word = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
+Code = Annotated[str, StringConstraints(pattern=r"^[PCBU][0-3][0-9A-F]{3}(-[0-9A-F]{2})?$")]
+Hex = Annotated[str, StringConstraints(pattern=r"^[0-9A-F]{1,16}$")]
+Memory = Literal["stored", "pending", "permanent"]
+Monitor = Literal["complete", "incomplete", "not supported"]
+Many = Field(max_length=400)
+
+
+class Part(BaseModel):
+    """Part of what was read: frozen, no key that nobody reads."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class CodeRead(Part):
+    """A code, the memories it stands in, and its ISO 14229 status where it has one."""
+
+    code: Code
+    memory: Annotated[tuple[Memory, ...], Field(max_length=3)]
+    status: Hex | None = None
+
+
+class FreezeFrame(Part):
+    """What was running when a code was stored; values by name, in the unit of the name."""
+
+    code: Code | None
+    frame: Annotated[int, Field(ge=0, le=255)] = 0
+    values: Annotated[dict[Word, float | Word | None], Field(max_length=60)] = {}
+
+
+class SinceCleared(Part):
+    """Warm-ups, distance [km] and minutes of running since the memory was cleared, as the unit counts them."""
+
+    warm_ups: Annotated[int, Field(ge=0, le=255)] | None = None
+    km: Annotated[int, Field(ge=0, le=65_535)] | None = None
+    minutes: Annotated[int, Field(ge=0, le=65_535)] | None = None
+
+
+class MonitorResult(Part):
+    """A test the unit ran on itself: raw counts; `passed` is none where it has not run."""
+
+    mid: Hex
+    tid: Hex
+    value: Annotated[int, Field(ge=-32_768, le=65_535)]
+    min: Annotated[int, Field(ge=-32_768, le=65_535)]
+    max: Annotated[int, Field(ge=-32_768, le=65_535)]
+    passed: bool | None
+
+
+class UnitRead(Part):
+    """What one control unit said; none where it could not be read, empty where it has nothing of the kind."""
+
+    address: Hex
+    name: Word | None = None
+    vin: Word | None = None
+    calibration_ids: Annotated[tuple[Word, ...], Many] | None = ()
+    cvns: Annotated[tuple[Hex, ...], Many] | None = ()
+    lamp: bool | None = None
+    codes: Annotated[tuple[CodeRead, ...], Many] | None = ()
+    readiness: Annotated[dict[Word, Monitor], Field(max_length=20)] = {}
+    today: Annotated[dict[Word, Monitor], Field(max_length=20)] = {}
+    freeze_frames: Annotated[tuple[FreezeFrame, ...], Many] = ()
+    since_cleared: SinceCleared = SinceCleared()
+    monitors: Annotated[tuple[MonitorResult, ...], Many] = ()
+    counters: Annotated[tuple[Annotated[int, Field(ge=0, le=65_535)], ...], Many] = ()
+    live: Annotated[dict[Word, float | Word | None], Field(max_length=60)] = {}
+    problems: Annotated[tuple[Text, ...], Many] = ()
+
+
+class Link(Part):
+    """The link that was read over: bit rate [bit/s], none where the interface has its own; bits of identifiers."""
+
+    bitrate: Literal[500_000, 250_000] | None
+    identifiers: Literal[11, 29]
+
+
+@entry_kind("scan.read")
+class ScanRead(Body):
+    """A vehicle read over a link; `simulated`: by the stand-in, for practice; it stays marked for ever."""
+
+    link: Link
+    modules: Annotated[tuple[UnitRead, ...], Field(max_length=300)]
+    problems: Annotated[tuple[Text, ...], Many] = ()
+    simulated: bool = False

@@ -1,0 +1,16 @@
+"""What was read of a vehicle's memory, as JSON."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from hakutsu.core.scan.cleared import cleared
+from hakutsu.entries.scan import ScanRead
+
+
+def scan_json(read: ScanRead) -> dict[str, Any]:
+    """Link, modules, whether memory was cleared, problems."""
+    found = read.model_dump(mode="json", exclude={"simulated"})
+    judged = cleared(read.modules)
+    found["cleared"] = {"probability": judged.probability, "because": list(judged.because)}
+    return found
