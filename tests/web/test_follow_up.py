@@ -108,6 +108,7 @@ class ByStation(RoundCase):
             ("Functions", 50, 0, 0, 0, 50),
             ("Underside", 23, 0, 0, 0, 23),
             ("Cabin", 13, 0, 0, 0, 13),
+            ("Scan", 1, 0, 0, 0, 1),
         ]
         untouched = [("Fit", 6, 0, 0, 0, 6), ("Glass and lamps", 15, 0, 0, 0, 15), *corners]
         self.assertEqual(self.stations(), [("Looked over", 17, 0, 0, 0, 17), ("Film", 17, 0, 0, 0, 17), *untouched])

@@ -16,6 +16,7 @@ from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import SPARE, WHEELS, places
+from hakutsu.vehicle.scan import SCAN_LOOKS
 from hakutsu.vehicle.under import zones
 
 Where = Literal["panel", "wheel", "corner", "somewhere"]
@@ -172,6 +173,7 @@ def parse_body(kind_name: str, version: int, raw: Mapping[str, Any]) -> Body:
 def anywhere() -> frozenset[str]:
     """Every key an entry's place may be: places, panels, other parts outside, zones below, things to try or look at."""
     looks = {f"engine_{key}" for key in engine_looks()} | {f"function_{key}" for key in equipment()}
+    looks |= set(SCAN_LOOKS)
     looks |= {f"cabin_{key}" for key in (*cabin_parts(), "all_looked", "all_inventory")}
     return frozenset({*places(), *panels(), *parts(), *zones(), *equipment(), *looks})
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
+from hakutsu.vehicle.keyed import Keyed
 
 Word = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
@@ -93,3 +94,78 @@ class ScanRead(Body):
     modules: Annotated[tuple[UnitRead, ...], Field(max_length=300)]
     problems: Annotated[tuple[Text, ...], Many] = ()
     simulated: bool = False
+
+
+class KeyPosition(Keyed):
+    """How far the key was turned when a reader was used."""
+
+    ON = "on", "key on, engine off"
+    RUNNING = "running", "engine running"
+    UNKNOWN = "unknown", "not noted"
+
+
+class ModuleNoted(Part):
+    """What somebody's reader said of one unit: codes, words, or only how many."""
+
+    module: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+    codes: Annotated[tuple[Code, ...], Field(max_length=60)] = ()
+    words: Text = ""
+    count: Annotated[int, Field(ge=0, le=200)] | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> Self:
+        if not self.codes and not self.words and self.count is None:
+            raise ValueError("codes, words, or how many there are")
+        return self
+
+
+@entry_kind("scan.by_hand")
+class ScanByHand(Body):
+    """A reader's result typed in: which tool, what vehicle it was told, key position and minutes it took."""
+
+    modules: Annotated[tuple[ModuleNoted, ...], Field(min_length=1, max_length=60)]
+    tool: Word = ""
+    told: Word = ""
+    key: KeyPosition = KeyPosition.UNKNOWN
+    minutes: Annotated[float, Field(ge=0, le=600)] | None = None
+
+
+class NotScanned(Keyed):
+    """Why no memory was read."""
+
+    NO_LINK = "no_link", "no link on this vehicle"
+    NO_READER = "no_reader", "no reader with me"
+    REFUSED = "refused", "the seller does not allow it"
+    NO_ELECTRONICS = "no_electronics", "no electronics to read"
+
+
+@entry_kind("scan.none")
+class ScanNone(Body):
+    """No memory was read, which is a result: why, and whether a warning lamp is lit all the same."""
+
+    why: NotScanned
+    lamp_lit: bool = False
+    note: Text = ""
+
+
+class LampSeen(Keyed):
+    """A lamp as it was seen."""
+
+    LIT = "lit"
+    DARK = "dark"
+    NOT_LOOKED = "not_looked", "not looked"
+
+
+@entry_kind("scan.lamp")
+class EngineLamp(Body):
+    """The engine lamp as it was seen, key on and running."""
+
+    key_on: LampSeen = LampSeen.NOT_LOOKED
+    running: LampSeen = LampSeen.NOT_LOOKED
+
+
+@entry_kind("scan.plate")
+class PlateRead(Body):
+    """The identification number as it stands on the vehicle; I, O and Q are not used in one (ISO 3779)."""
+
+    vin: Annotated[str, StringConstraints(strip_whitespace=True, to_upper=True, pattern=r"^[A-HJ-NPR-Z0-9]{17}$")]

@@ -18,7 +18,8 @@ if TYPE_CHECKING:
     from hakutsu.reckoning import Reckoning
 
 # The order in which findings, sheet and report tell of stations; one that is not named here comes last.
-ORDER = ("claims", "general", "hazards", "film", "body", "corners", "under", "engine", "functions", "cabin", "runsheet")
+ORDER = ("claims", "general", "hazards", "film", "body", "corners", "under", "engine", "functions", "cabin", "scan",
+         "runsheet")  # fmt: skip
 
 
 class StationRules:

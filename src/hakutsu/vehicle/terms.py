@@ -17,6 +17,7 @@ from hakutsu.vehicle.panels import Side, panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.quantities import QUANTITIES, Quantity, Scale, scales
+from hakutsu.vehicle.scan import SCAN_LOOKS
 from hakutsu.vehicle.table_models import WordsTable
 from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.under import zones
@@ -42,7 +43,7 @@ AXLES = ("front", "rear")
 def _other_names() -> dict[str, str]:
     """Names of what is neither place, part nor panel: of cabin, functions, engine, and zones of the underside."""
     found = {f"cabin_{key}": one.name for key, one in cabin_parts().items()}
-    found |= {"cabin_all_looked": "smells, moisture, signs", "cabin_all_inventory": "what belongs to it"}
+    found |= {"cabin_all_looked": "smells, moisture, signs", "cabin_all_inventory": "what belongs to it"} | SCAN_LOOKS
     found |= {f"engine_{key}": one.name for key, one in engine_looks().items()}
     found |= {f"function_{key}": one.name for key, one in equipment().items()}
     found |= {key: one.name for key, one in cabin_parts().items()} | {f"axle_{one}": f"{one} axle" for one in AXLES}

@@ -32,6 +32,7 @@ from hakutsu.web.guard import Guard
 from hakutsu.web.pages_kept import PagesKept
 from hakutsu.web.rendering import STATIC
 from hakutsu.web.round import follow_up, gaps, questions, timers
+from hakutsu.web.scan.sweep import Sweeps
 from hakutsu.web.station import station_pages
 
 LOWEST = 19
@@ -43,7 +44,7 @@ LOCAL_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
     """Build the application over a logbook; `uploads` is where files wait between preview and import."""
     desk = Desk(logbook, uploads / "uploads", PictureFiles(uploads / "pictures"))
-    gauges, scans = GaugeSessions(desk), ScanSessions(desk)
+    gauges, scans, sweeps = GaugeSessions(desk), ScanSessions(desk), Sweeps(desk)
 
     @asynccontextmanager
     async def running(_app: FastAPI) -> AsyncIterator[None]:
@@ -61,10 +62,11 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
             await run_in_threadpool(one.join)
         await run_in_threadpool(gauges.close)
         await run_in_threadpool(scans.close)
+        await run_in_threadpool(sweeps.close)
         await run_in_threadpool(desk.pictures.close)
 
     app = FastAPI(title="Hakutsu", docs_url=None, redoc_url=None, openapi_url=None, lifespan=running)
-    app.state.desk, app.state.gauges, app.state.scans = desk, gauges, scans
+    app.state.desk, app.state.gauges, app.state.scans, app.state.sweeps = desk, gauges, scans, sweeps
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     for router in _routers():
         app.include_router(router)

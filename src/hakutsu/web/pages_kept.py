@@ -14,7 +14,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from hakutsu.web.turns import Turns
 
 MOST_BYTES = 24_000_000
-OF_AN_INSPECTION = re.compile(r"/inspections/([0-9a-f-]{36})/(?!pictures/[^/]+/|entries$|film/link|engine/link)")
+OF_AN_INSPECTION = re.compile(r"/inspections/([0-9a-f-]{36})/(?!pictures/[^/]+/|entries$|(?:film|engine|scan)/link)")
 HTML = (b"text/html", b"application/json")
 
 

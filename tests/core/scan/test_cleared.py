@@ -5,18 +5,7 @@ import unittest
 from hakutsu.core.scan.cleared import cleared, still_incomplete
 from hakutsu.entries.scan import CodeRead, SinceCleared, UnitRead
 
-ALL = tuple(
-    [
-        "misfire",
-        "fuel_system",
-        "components",
-        "catalyst",
-        "evaporative",
-        "oxygen_sensor",
-        "oxygen_sensor_heater",
-        "egr_vvt",
-    ]
-)
+ALL = ("misfire", "fuel_system", "components", "catalyst", "evaporative", "oxygen_sensor", "egr_vvt")
 
 
 def unit(km=None, warm_ups=None, left=(), monitors=ALL, **more):

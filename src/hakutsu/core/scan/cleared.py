@@ -6,12 +6,14 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import exp, log
 
+from hakutsu.core.scan.codec.readiness import monitor_words
 from hakutsu.core.scan.tables import ClearingTable, Recent
 from hakutsu.entries.scan import UnitRead
 from hakutsu.vehicle.tables import read_table
 
 COUNTED_OUT = 255  # warm-ups: that many or more
 UNIFORM_WARM_UPS = range(1, 21)
+LIKELY, HALF, UNLIKELY = 0.85, 0.5, 0.08
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,8 +111,19 @@ def _facts(unit: UnitRead) -> list[str]:
         name for name, state in unit.readiness.items() if state == "incomplete" and name in clearing().incomplete
     ]
     if waiting:
-        said.append(f"not run again since: {', '.join(name.replace('_', ' ') for name in waiting)}")
+        said.append(f"not run again since: {', '.join(map(monitor_words, waiting))}")
     kept = [one.code for one in unit.codes or () if "permanent" in one.memory and "stored" not in one.memory]
     if kept:
         said.append(f"permanent codes without stored ones: {', '.join(kept)}")
     return said
+
+
+def cleared_words(probability: float) -> str:
+    """How likely, in words."""
+    if probability >= LIKELY:
+        return "The memory was very likely cleared a short while ago"
+    if probability >= HALF:
+        return "The memory was perhaps cleared a short while ago"
+    if probability > UNLIKELY:
+        return "Nothing settles whether the memory was cleared lately"
+    return "The memory was hardly cleared lately"

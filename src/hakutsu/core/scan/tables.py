@@ -9,6 +9,7 @@ class Parameter(Row):
     """`parameter` of parameters.toml."""
 
     name: str
+    words: str
     bytes: int
     unit: str
     scale: Number = 1
@@ -34,6 +35,7 @@ class MonitorsTable(Table):
     """monitors.toml."""
 
     monitors: Monitors
+    words: dict[str, str]
 
 
 class Recent(Row):
@@ -61,3 +63,20 @@ class ClearingTable(Table):
 
     recent: Recent
     incomplete: dict[str, Incomplete]
+
+
+class Family(Row):
+    """`family` of codes.toml."""
+
+    name: str
+    finding: str
+    not_said: str
+    confirm: str
+
+
+class CodesTable(Table):
+    """codes.toml: `ranges` and `code` are pairs of a family and words."""
+
+    family: dict[str, Family]
+    ranges: dict[str, tuple[str, str]]
+    code: dict[str, tuple[str, str]]

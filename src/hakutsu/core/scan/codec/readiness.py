@@ -25,6 +25,11 @@ def monitors() -> Monitors:
     return read_table("core.scan", "monitors", MonitorsTable).monitors
 
 
+def monitor_words(name: str) -> str:
+    """A monitor in words."""
+    return read_table("core.scan", "monitors", MonitorsTable).words.get(name, name)
+
+
 @dataclass(frozen=True, slots=True)
 class Readiness:
     """What PID 01 or 41 says; `ready` and `incomplete` list monitors that are supported, in the order of their bits."""

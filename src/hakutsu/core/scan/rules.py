@@ -1,0 +1,218 @@
+"""What a vehicle's memory is worth to a buyer: codes, memory cleared, units that do not belong, a dark lamp."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import median
+
+from hakutsu.core.findings import Finding, found
+from hakutsu.core.scan.cleared import HALF, Cleared, cleared
+from hakutsu.core.scan.codes import told
+from hakutsu.core.scan.units import unit_name
+from hakutsu.entries.scan import CodeRead, EngineLamp, LampSeen, ModuleNoted, ScanByHand, ScanNone, ScanRead, UnitRead
+
+CLEARED_FROM = HALF
+DISTANCE_SHARE, DISTANCE_KM = 0.02, 500.0  # units agree within one or the other
+TRIM_WATCH, TRIM_FAULT, WARM_C = 10.0, 20.0, 70.0  # %, %, °C
+CLOSED = "closed"
+ODOMETER, COOLANT, FUEL_SYSTEM = "odometer_km", "coolant_c", "fuel_system"
+CIRCUIT = "a code names a circuit, not a part"
+VOLTAGE_FAMILIES = ("voltage", "bus")
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What else is known: distance on the dial [km], the number on the plate, an innocent cause of a cleared memory."""
+
+    dial_km: float | None = None
+    plate: str = ""
+    innocent: str = ""
+
+
+def code_findings(units: Sequence[UnitRead], known: Known) -> list[Finding]:
+    """Every code that was read, once, with the units that hold it and the memories it stands in."""
+    holders: dict[str, list[tuple[UnitRead, CodeRead]]] = {}
+    for unit in units:
+        for one in unit.codes or ():
+            holders.setdefault(one.code, []).append((unit, one))
+    return [_code(code, rows, known) for code, rows in holders.items()]
+
+
+def _code(code: str, rows: Sequence[tuple[UnitRead, CodeRead]], known: Known) -> Finding:
+    said = told(code)
+    memories = {memory for _, one in rows for memory in one.memory}
+    where = ", ".join(f"{unit_name(unit)} ({', '.join(one.memory)})" for unit, one in rows)
+    reasons = [f"in {where}", *_status(rows), f"it does not say {said.not_said}"]
+    if known.innocent and said.family in VOLTAGE_FAMILIES:
+        reasons.insert(1, f"{known.innocent} may have left it behind")
+    if memories == {"pending"}:
+        words = f"{code}, met once and not confirmed: {said.words}"
+        return found(
+            "scan.pending",
+            code,
+            words,
+            reasons,
+            why="it was met once",
+            check=f"drive it, then read again; {said.confirm}",
+        )
+    kept = memories == {"permanent"}
+    words = f"{code}{' (permanent, the stored one is gone)' if kept else ''}: {said.words}"
+    return found(said.finding, code, words, reasons, why=CIRCUIT, check=said.confirm)
+
+
+def _status(rows: Sequence[tuple[UnitRead, CodeRead]]) -> list[str]:
+    """Stored and not current, where a unit says so (ISO 14229: bit 3 and not bit 0)."""
+    bits = [int(one.status, 16) for _, one in rows if one.status is not None]
+    if not bits:
+        return []
+    return ["it fails now"] if any(one & 1 for one in bits) else ["stored, not failing now"]
+
+
+def noted_findings(modules: Sequence[ModuleNoted]) -> list[Finding]:
+    """What somebody's reader said: codes as if they were read, else words or how many."""
+    seen = []
+    for one in modules:
+        for code in one.codes:
+            said = told(code)
+            reasons = [f"noted by hand, {one.module}", f"it does not say {said.not_said}"]
+            words = f"{code}: {said.words}"
+            seen.append(found(said.finding, code, words, reasons, why=CIRCUIT, check=said.confirm))
+        if not one.codes and (one.words or one.count):
+            many = f"{one.count} stored code{'s' if one.count != 1 else ''}" if one.count else ""
+            words = f"{one.module}: {', '.join(filter(None, (many, one.words)))}"
+            seen.append(found("scan.noted", one.module, words, ["noted by hand, without the codes themselves"]))
+    return seen
+
+
+def memory_findings(judged: Cleared, known: Known) -> list[Finding]:
+    """The memory was cleared recently, with what may have done so."""
+    if judged.probability < CLEARED_FROM:
+        return []
+    if known.innocent:
+        words = f"the memory was cleared a short while ago; {known.innocent} explains it"
+        return [found("scan.cleared_innocent", "memory", words, judged.because, sureness=judged.probability)]
+    why = "on purpose, after a repair, by a flat battery or an update: all leave the same"
+    words = "the memory was cleared a short while ago: codes may be gone that would come back"
+    return [found("scan.memory_cleared", "memory", words, judged.because, sureness=judged.probability, why=why)]
+
+
+def identity_findings(units: Sequence[UnitRead], known: Known) -> list[Finding]:
+    """Units that name another vehicle than the plate, or, without a plate, than most units do."""
+    named = [(unit, unit.vin) for unit in units if unit.vin]
+    if not named:
+        return []
+    numbers = [vin for _, vin in named]
+    usual = known.plate or max(sorted(set(numbers)), key=numbers.count)
+    against = "the plate" if known.plate else "the other units"
+    if not known.plate and len(set(numbers)) > 1 and numbers.count(usual) == 1:
+        words = f"units name different vehicles: {', '.join(f'{unit_name(one)} {vin}' for one, vin in named)}"
+        return [found("scan.identity_differs", "units", words, ["nothing says which of them belongs here"])]
+    return [
+        found("scan.identity_differs", unit_name(unit), f"{unit_name(unit)} names another vehicle: {vin}",
+              [f"{against} say{'s' if known.plate else ''} {usual}", "from another vehicle, or written so"])
+        for unit, vin in named
+        if vin != usual
+    ]  # fmt: skip
+
+
+def distance_findings(units: Sequence[UnitRead], known: Known) -> list[Finding]:
+    """Units whose distance differs from the dial's, or from the other units', by more than 2 % and more than 500 km."""
+    counted = [(unit, float(km)) for unit in units if isinstance(km := unit.live.get(ODOMETER), int | float)]
+    if not counted or (known.dial_km is None and len(counted) < 2):
+        return []
+    usual = known.dial_km if known.dial_km is not None else median(km for _, km in counted)
+    against = "the dial says" if known.dial_km is not None else "the middle of all units is"
+    return [
+        found("scan.distance_differs", unit_name(unit), f"{unit_name(unit)} counts {km:,.0f} km",
+              [f"{against} {usual:,.0f} km", "one of them was replaced or changed: which, the number does not say"])
+        for unit, km in counted
+        if abs(km - usual) > max(DISTANCE_SHARE * usual, DISTANCE_KM)
+    ]  # fmt: skip
+
+
+def lamp_findings(units: Sequence[UnitRead], lamp: EngineLamp | None) -> list[Finding]:
+    """The engine lamp is commanded and stays dark; or it never lit, so that dark says nothing."""
+    commanded = [unit for unit in units if unit.lamp]
+    if lamp is None:
+        return []
+    dark = [name for name, seen in (("key on", lamp.key_on), ("running", lamp.running)) if seen is LampSeen.DARK]
+    if commanded and dark:
+        reasons = [
+            f"{unit_name(commanded[0])} commands it",
+            "bulb or lamp taken out, or its part of the dashboard is dead",
+        ]
+        return [
+            found(
+                "scan.lamp_dark",
+                "engine_lamp",
+                f"the engine lamp is commanded and stays dark, {' and '.join(dark)}",
+                reasons,
+            )
+        ]
+    if lamp.key_on is LampSeen.DARK:
+        reasons = ["it must light with the key on; dark while running then proves nothing"]
+        return [found("scan.lamp_dark", "engine_lamp", "the engine lamp does not light with the key on", reasons)]
+    return []
+
+
+def none_findings(none: ScanNone | None) -> list[Finding]:
+    """A lit lamp, and no memory read: the stored cause is not known."""
+    if none is None or not none.lamp_lit:
+        return []
+    return [
+        found("scan.not_read", "memory", "a warning lamp is lit and the stored cause was not read", [str(none.why)])
+    ]
+
+
+def trouble_findings(units: Sequence[UnitRead]) -> list[Finding]:
+    """Units whose codes could not be read."""
+    return [
+        found("scan.unit_silent", unit_name(unit), f"{unit_name(unit)} could not be read", unit.problems[:2])
+        for unit in units
+        if unit.codes is None
+    ]
+
+
+def measured_findings(units: Sequence[UnitRead]) -> list[Finding]:
+    """Tests the units failed on themselves; trims far off, in closed loop and warm."""
+    seen = []
+    for unit in units:
+        failed = [one for one in unit.monitors if one.passed is False]
+        if failed:
+            named = ", ".join(f"{one.mid} {one.tid}: {one.value} (at most {one.max})" for one in failed[:4])
+            words = f"{unit_name(unit)} failed {len(failed)} of its own tests"
+            seen.append(found("scan.test_failed", unit_name(unit), words, [named]))
+        warm = unit.live.get(COOLANT)
+        if unit.live.get(FUEL_SYSTEM) != CLOSED or not isinstance(warm, int | float) or warm < WARM_C:
+            continue
+        for bank in ("1", "2"):
+            parts = [unit.live.get(f"{kind}_trim_{bank}_percent") for kind in ("short", "long")]
+            if any(not isinstance(one, int | float) for one in parts):
+                continue
+            total = sum(float(one) for one in parts if isinstance(one, int | float))
+            if abs(total) >= TRIM_WATCH:
+                far = "far " if abs(total) >= TRIM_FAULT else ""
+                words = f"fuel trim of bank {bank} {far}off: {total:+.0f} %"
+                seen.append(found("scan.trims_lean" if total > 0 else "scan.trims_rich", f"bank_{bank}", words,
+                                  ["short and long trim together, warm, in closed loop"]))  # fmt: skip
+    return seen
+
+
+def read_findings(read: ScanRead, lamp: EngineLamp | None, known: Known) -> list[Finding]:
+    """All that one read says."""
+    units = read.modules
+    return [
+        *code_findings(units, known),
+        *memory_findings(cleared(units), known),
+        *identity_findings(units, known),
+        *distance_findings(units, known),
+        *lamp_findings(units, lamp),
+        *measured_findings(units),
+        *trouble_findings(units),
+    ]
+
+
+def by_hand_findings(noted: ScanByHand) -> list[Finding]:
+    """All that somebody's reader said."""
+    return noted_findings(noted.modules)

@@ -1,0 +1,74 @@
+"""What the rules make of the vehicle's own memory."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar
+
+from hakutsu.core.findings import Finding
+from hakutsu.core.scan.cleared import Cleared, cleared
+from hakutsu.core.scan.compared import Change, compared
+from hakutsu.core.scan.rules import Known, by_hand_findings, lamp_findings, none_findings, read_findings
+from hakutsu.dossier.memo import kept
+from hakutsu.dossier.scan import ScanDossier
+from hakutsu.reckoning.station import StationRules
+
+JUMP_START = "a jump start"
+SIMULATED = "simulated, for practice"
+
+
+class ScanReckoned(StationRules):
+    """Findings of the newest read and of what was noted by hand; whether the memory was cleared; two reads compared."""
+
+    key: ClassVar[str] = "scan"
+
+    @property
+    def _scan(self) -> ScanDossier:
+        return self._reckoning.dossier.scan
+
+    @kept
+    def known(self) -> Known:
+        """What other stations know that explains or contradicts the memory."""
+        scan, dossier = self._scan, self._reckoning.dossier
+        start = dossier.engine.start
+        innocent = JUMP_START if start is not None and start.body.jump_started else ""
+        return Known(dossier.mechanics.odometer_km, scan.plate.body.vin if scan.plate else "", innocent)
+
+    @kept
+    def cleared(self) -> Cleared | None:
+        """How likely the memory was cleared recently; none where none was read."""
+        last = self._scan.last
+        return cleared(last.body.modules) if last else None
+
+    @kept
+    def changes(self) -> list[Change]:
+        """The last read against the first, line by line; empty with fewer than two."""
+        reads = self._scan.reads
+        return compared(reads[0].body, reads[-1].body) if len(reads) > 1 else []
+
+    def findings(self) -> list[Finding]:
+        """All that was read and noted, each with the entries it rests on."""
+        scan, seen = self._scan, list[Finding]()
+        lamp = scan.lamp.body if scan.lamp else None
+        beside = [scan.lamp.entry.id] if scan.lamp else []
+        if scan.last is not None:
+            mine = [scan.last.entry.id]
+            for one in read_findings(scan.last.body, lamp, self.known):
+                if scan.last.body.simulated:
+                    one = replace(one, reasons=(SIMULATED, *one.reasons))
+                seen.append(one.seen_in(*mine, *(beside if one.code == "scan.lamp_dark" else [])))
+        elif lamp is not None:
+            seen += [one.seen_in(*beside) for one in lamp_findings((), lamp)]
+        for noted in scan.by_hand:
+            seen += [one.seen_in(noted.entry.id) for one in by_hand_findings(noted.body)]
+        if scan.none is not None:
+            seen += [one.seen_in(scan.none.entry.id) for one in none_findings(scan.none.body)]
+        told: dict[tuple[str, str], Finding] = {}
+        for one in seen:
+            told.setdefault((one.code, one.subject), one)
+        return list(told.values())
+
+    def waits(self) -> list[str]:
+        """A read of the stand-in is no read."""
+        last = self._scan.last
+        return ["the memory was read from the stand-in only"] if last is not None and last.body.simulated else []

@@ -1,0 +1,6 @@
+"""Looks of the scan, by name."""
+
+from __future__ import annotations
+
+MEMORY = "scan_all_memory"
+SCAN_LOOKS = {MEMORY: "what its control units have stored"}

@@ -1,0 +1,1 @@
+"""The scan station: sweep, results, what is noted by hand."""

@@ -1,0 +1,95 @@
+"""A sweep of one inspection's vehicle, in a thread of its own: other steps go on meanwhile; it can be stopped."""
+
+from __future__ import annotations
+
+import logging
+from threading import Event, RLock, Thread
+from typing import Any
+from uuid import UUID
+
+from hakutsu.entries import Draft
+from hakutsu.entries.scan import ScanRead
+from hakutsu.instruments.diagnostic.bus import NoLink
+from hakutsu.instruments.diagnostic.vehicle_reader import Progress, VehicleReader
+from hakutsu.web.desk import Desk
+from hakutsu.web.owned import DidNotStart, OwnedStandIn, Sessions
+
+_log = logging.getLogger("hakutsu.scan")
+
+
+class Sweep:
+    """At most one sweep at a time; what it reads becomes one entry."""
+
+    def __init__(self, desk: Desk, inspection: UUID) -> None:
+        self._desk, self._inspection = desk, inspection
+        self._lock = RLock()
+        self._stop = Event()
+        self._thread: Thread | None = None
+        self._progress = Progress("")
+        self.said = ""
+
+    @property
+    def running(self) -> bool:
+        """Whether a sweep is under way."""
+        return self._thread is not None and self._thread.is_alive()
+
+    def state(self) -> dict[str, Any]:
+        """What a page shows of it."""
+        now = self._progress
+        entries = len(self._desk.reckoning(self._inspection).dossier.entries)
+        return {"running": self.running, "doing": now.doing, "found": now.found, "read": now.read, "said": self.said,
+                "entries": entries}  # fmt: skip
+
+    def start(self, url: str, *, scenario: str = "", wide: bool = False) -> None:
+        """Begin; `scenario` reads the stand-in instead of an adapter.
+
+        Raises
+        ------
+        NoLink
+            If one is under way already.
+        """
+        with self._lock:
+            if self.running:
+                raise NoLink("a sweep is under way; stop it first")
+            self._stop.clear()
+            self.said, self._progress = "", Progress("starting")
+            self._thread = Thread(target=self._run, args=(url, scenario, wide), name="sweep", daemon=True)
+            self._thread.start()
+
+    def close(self) -> None:
+        """Stop and wait; what was read is kept."""
+        self._stop.set()
+        if self._thread is not None and self._thread.is_alive():
+            self._thread.join(timeout=15)
+
+    def _run(self, url: str, scenario: str, wide: bool) -> None:
+        owned: OwnedStandIn | None = None
+        try:
+            if scenario:
+                owned = OwnedStandIn("vehicle", "simulate", "--scenario", scenario)
+                url = owned.url
+            hosts = self._desk.settings.link_hosts
+            read = VehicleReader(url, hosts, wide=wide, told=self._tell, stopped=self._stop.is_set).read()
+            self._keep(read.model_copy(update={"simulated": owned is not None}))
+        except (NoLink, DidNotStart) as trouble:
+            self.said = str(trouble)
+        except Exception as error:
+            _log.exception("a sweep ended")
+            self.said = f"the sweep broke off: {error}"
+        finally:
+            if owned is not None:
+                owned.end()
+
+    def _tell(self, progress: Progress) -> None:
+        self._progress = progress
+
+    def _keep(self, read: ScanRead) -> None:
+        draft = Draft.write("scan.read", read, self._desk.now())
+        self._desk.logbook.append(self._inspection, [draft], self._desk.author)
+
+
+class Sweeps(Sessions[Sweep]):
+    """The sweeps of all inspections."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(lambda inspection: Sweep(desk, inspection))

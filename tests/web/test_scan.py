@@ -1,0 +1,153 @@
+"""The scan station: a sweep of the stand-in kept as an entry, results by hand, lamp, plate; to sheet and report."""
+
+import time
+
+from hakutsu.entries.engine import EngineStart
+from hakutsu.entries.scan import (
+    CodeRead,
+    EngineLamp,
+    LampSeen,
+    Link,
+    NotScanned,
+    PlateRead,
+    ScanNone,
+    ScanRead,
+    SinceCleared,
+    UnitRead,
+)
+from tests.web.case import RoundCase
+
+VIN = "0RN1SKARRW2000017"
+
+
+def read(*codes, **more):
+    rows = tuple(CodeRead(code=one, memory=("stored",)) for one in codes)
+    return ScanRead(link=Link(bitrate=500_000, identifiers=11), modules=(UnitRead(address="7E8", codes=rows, **more),))
+
+
+class Scan(RoundCase):
+    def page(self):
+        return self.client.get(f"{self.here}/scan").text
+
+    def report(self):
+        return self.client.get(f"{self.here}/report").text
+
+    def found(self, code):
+        reckoning = self.client.app.state.desk.reckoning(self.inspection)
+        return [one for one in reckoning.findings if one.code == code]
+
+    def test_nothing_read_says_so_and_is_a_gap(self):
+        self.assertIn("Nothing was read yet", self.page())
+        self.assertNotIn("The vehicle’s own memory", self.report())
+        self.assertEqual(self.client.get(f"{self.here}/scan.json").json()["modules"], [])
+        gaps = self.client.get(f"{self.here}/gaps").text
+        self.assertIn("what its control units have stored", gaps)
+
+    def test_a_sweep_of_the_stand_in_is_kept_marked_and_told(self):
+        link = f"{self.here}/scan/link"
+        self.assertTrue(self.client.post(link, json={"scenario": "misfire"}).json()["running"])
+        self.assertEqual(self.client.post(link, json={"scenario": "misfire"}).status_code, 409)
+        until, seen = time.monotonic() + 40, set()
+        while (state := self.client.get(link).json())["running"] and time.monotonic() < until:
+            seen.add(state["doing"].split(":")[0])
+            time.sleep(0.2)
+        self.assertEqual((state["running"], state["said"]), (False, ""))
+        self.assertIn("7E8", seen)
+        page = self.page()
+        for words in ("Simulated:", "cylinder 1 misses", "What would confirm it", "settle before paying", "commanded"):
+            self.assertIn(words, page)
+        self.assertIn("it was read from a stand-in", self.report())
+        (finding, *_) = self.found("scan.misfire")
+        self.assertIn("simulated, for practice", finding.reasons)
+        said = self.client.get(f"{self.here}/scan.json").json()
+        self.assertEqual([one["address"] for one in said["modules"]], ["7E8", "7E9", "7EA"])
+
+    def test_a_sweep_is_stopped_and_nobody_answering_is_said(self):
+        link = f"{self.here}/scan/link"
+        self.client.post(link, json={"scenario": "no_link"})
+        until = time.monotonic() + 30
+        while (state := self.client.get(link).json())["running"] and time.monotonic() < until:
+            time.sleep(0.2)
+        self.assertIn("no control unit answers", state["said"])
+        self.client.post(link, json={"scenario": "healthy"})
+        self.assertFalse(self.client.delete(link).json()["running"])
+
+    def test_an_address_that_may_not_be_reached_and_none_at_all(self):
+        link = f"{self.here}/scan/link"
+        self.assertEqual(self.client.post(link, json={}).status_code, 422)
+        self.client.post(link, json={"url": "socket://example.org:7"})
+        until = time.monotonic() + 10
+        while (state := self.client.get(link).json())["running"] and time.monotonic() < until:
+            time.sleep(0.05)
+        self.assertTrue(state["said"])
+        self.assertEqual(self.dossier().scan.reads, [])
+
+    def test_a_code_is_on_the_sheet_and_joins_a_story(self):
+        self.write("scan.read", read("P0562"))
+        self.write("engine.start", EngineStart(jump_started=True))
+        (found,) = self.found("scan.voltage")
+        self.assertIn("a jump start may have left it behind", found.reasons)
+        self.assertIn("ow voltage sets such codes by itself", self.report())
+        sheet = self.client.get(f"{self.here}/life/sheet").text
+        self.assertIn("P0562", sheet)
+
+    def test_memory_cleared_lamp_plate_and_distance_reach_the_report(self):
+        body = read("P0301", lamp=True, vin="0RN1SKARRW2000452", since_cleared=SinceCleared(km=12, warm_ups=1))
+        self.write("scan.read", body)
+        self.write("scan.lamp", EngineLamp(key_on=LampSeen.LIT, running=LampSeen.DARK))
+        self.write("scan.plate", PlateRead(vin=VIN))
+        report = self.report()
+        for words in ("the memory was cleared a short while ago", "commanded and stays dark", "names another vehicle"):
+            self.assertIn(words, report.replace("The memory", "the memory").replace("Unit ", "unit "))
+        self.assertIn(f'value="{VIN}"', self.page())
+
+    def test_a_second_read_is_compared_with_the_first(self):
+        self.write("scan.read", read("P0301"))
+        self.write("scan.read", read("P0420"))
+        page = self.page()
+        self.assertIn("First read and last read", page)
+        self.assertIn("Read twice; what changed: 7E8 P0301: stored → –", self.report())
+
+    def test_by_hand_with_and_without_codes_and_bad_ones_at_the_place(self):
+        where = f"{self.here}/scan/by-hand"
+        good = self.client.post(where, data={"module": "seat", "count": "3", "tool": "pocket reader", "minutes": "4,5"},
+                                follow_redirects=False)  # fmt: skip
+        self.assertEqual(good.status_code, 303)
+        self.client.post(where, data={"module": "engine", "codes": "p0171, p0174"})
+        self.assertEqual([one.subject for one in self.found("scan.lean")], ["P0171", "P0174"])
+        self.assertIn("Seat: 3 stored with pocket reader", self.page())
+        self.assertIn("seat: 3 stored", self.report())
+        bad_ones = (
+            ({"module": "engine", "codes": "P9"}, "Codes are written as"),
+            ({"count": "3"}, "Say which unit"),
+            ({"module": "x"}, "Codes are written as"),
+            ({"module": "x", "count": "many"}, "How many is"),
+        )
+        for data, words in bad_ones:
+            with self.subTest(data):
+                bad = self.client.post(where, data=data)
+                self.assertEqual(bad.status_code, 422)
+                self.assertIn(words, bad.text)
+                for typed in data.values():
+                    self.assertIn(f'value="{typed}"', bad.text)
+
+    def test_no_link_is_a_result_and_a_lit_lamp_without_a_scan_is_settled(self):
+        self.write("scan.none", ScanNone(why=NotScanned.NO_LINK, lamp_lit=True))
+        self.assertEqual(len(self.found("scan.not_read")), 1)
+        report = self.report()
+        self.assertIn("no link on this vehicle, a warning lamp is lit", report)
+        self.assertNotIn("what its control units have stored", self.client.get(f"{self.here}/gaps").text)
+        self.write("scan.read", read())
+        self.assertEqual(self.found("scan.not_read"), [])
+
+    def test_without_electronics_it_is_no_gap_and_no_section(self):
+        self.write("scan.none", ScanNone(why=NotScanned.NO_ELECTRONICS))
+        self.assertNotIn("The vehicle’s own memory", self.report())
+        self.assertNotIn("what its control units have stored", self.client.get(f"{self.here}/gaps").text)
+
+    def test_letters_that_no_number_has_are_refused(self):
+        for vin in ("0RN1SKARRO2000017", "SHORT", "0RN1SKARRW20000171"):
+            draft = {"kind": "scan.plate", "body": {"vin": vin}, "at": "2026-11-20T12:00:00Z"}
+            self.assertGreaterEqual(
+                self.client.post(f"{self.here}/entries", json={"entries": [draft]}).status_code, 400
+            )
