@@ -8,7 +8,7 @@ from pathlib import Path
 from fastapi.testclient import TestClient
 from typer.testing import CliRunner
 
-from hakutsu.cli.common import app
+from hakutsu.cli import app
 from hakutsu.entries import Draft, parse_body
 from hakutsu.web.app import create_app
 from tests.builders import logbook_in, opened
