@@ -65,9 +65,9 @@ class BrowserCase(unittest.TestCase):
         script = f"return [...document.querySelectorAll(arguments[0])].map({read})"
         return self.driver.execute_script(script, selector)
 
-    def wait(self, condition, message=""):
+    def wait(self, condition, message="", seconds=PATIENCE_SECONDS):
         # A fragment swapped between finding an element and reading it is found again at the next look.
-        wait = WebDriverWait(self.driver, PATIENCE_SECONDS, 0.05, [StaleElementReferenceException])
+        wait = WebDriverWait(self.driver, seconds, 0.05, [StaleElementReferenceException])
         return wait.until(lambda _: condition(), message)
 
     def wait_saved(self):

@@ -136,6 +136,7 @@ class Scan(RoundCase):
         self.assertEqual(len(self.found("scan.not_read")), 1)
         report = self.report()
         self.assertIn("no link on this vehicle, a warning lamp is lit", report)
+        self.assertIn("Not read: no link on this vehicle, a warning lamp is lit", self.page())
         self.assertNotIn("what its control units have stored", self.client.get(f"{self.here}/gaps").text)
         self.write("scan.read", read())
         self.assertEqual(self.found("scan.not_read"), [])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints, model_validator
 
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.keyed import Keyed
@@ -164,8 +164,12 @@ class EngineLamp(Body):
     running: LampSeen = LampSeen.NOT_LOOKED
 
 
+def _upper(said: object) -> object:
+    return said.strip().upper() if isinstance(said, str) else said
+
+
 @entry_kind("scan.plate")
 class PlateRead(Body):
     """The identification number as it stands on the vehicle; I, O and Q are not used in one (ISO 3779)."""
 
-    vin: Annotated[str, StringConstraints(strip_whitespace=True, to_upper=True, pattern=r"^[A-HJ-NPR-Z0-9]{17}$")]
+    vin: Annotated[str, BeforeValidator(_upper), StringConstraints(pattern=r"^[A-HJ-NPR-Z0-9]{17}$")]

@@ -71,7 +71,7 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "cleared_words": cleared_words(judged.probability) if judged and judged.probability < HALF else "",
         "changes": rules.changes,
         "by_hand": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in scan.by_hand],
-        "none": (scan.none.entry.id, body_words(scan.none.body, terms)[1]) if scan.none else None,
+        "unread": (scan.none.entry.id, body_words(scan.none.body, terms)[1]) if scan.none else None,
         "lamp": scan.lamp.body if scan.lamp else kinds.EngineLamp(),
         "plate": scan.plate.body.vin if scan.plate else "",
         "scenarios": list(scenarios()),
