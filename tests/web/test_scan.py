@@ -2,7 +2,9 @@
 
 import time
 
+from hakutsu.entries import Draft
 from hakutsu.entries.engine import EngineStart
+from hakutsu.entries.opening import Stage, StageReached
 from hakutsu.entries.scan import (
     CodeRead,
     EngineLamp,
@@ -15,6 +17,8 @@ from hakutsu.entries.scan import (
     SinceCleared,
     UnitRead,
 )
+from hakutsu.web.scan.sweep import tally
+from tests.builders import NOON, opened
 from tests.web.case import RoundCase
 
 VIN = "0RN1SKARRW2000017"
@@ -130,6 +134,44 @@ class Scan(RoundCase):
                 self.assertIn(words, bad.text)
                 for typed in data.values():
                     self.assertIn(f'value="{typed}"', bad.text)
+
+    def test_own_finished_vehicles_of_the_same_name_are_tallied_by_unit(self):
+        for codes in (("P0301",), (), ("U0100",)):
+            other = opened(self.logbook)
+            stage = StageReached(stage=Stage.FINISHED)
+            drafts = [Draft.write("scan.read", read(*codes), NOON), Draft.write("inspection.stage", stage, NOON)]
+            self.logbook.append(other, drafts, "inspector")
+        found = tally(self.client.app.state.desk, self.inspection)
+        self.assertEqual(found.units["7E8"].model_dump(), {"on": 2, "of": 3})
+
+    def test_files_go_out_and_come_in_again(self):
+        self.write("scan.read", read("P0301", lamp=True, since_cleared=SinceCleared(km=900)))
+        table = self.client.get(f"{self.here}/scan.csv").text
+        self.assertEqual(table.splitlines()[1], "engine unit 7E8,P0301,stored,cylinder 1 misses,")
+        whole = self.client.get(f"{self.here}/scan.json").content
+        for name, data in (("a.json", whole), ("a.csv", table.encode())):
+            answer = self.client.post(f"{self.here}/scan/file", files={"file": (name, data)}, follow_redirects=False)
+            self.assertEqual(answer.status_code, 303, name)
+        scan = self.dossier().scan
+        self.assertEqual(scan.reads[0].body, scan.reads[1].body)
+        self.assertEqual(scan.by_hand[0].body.modules[0].codes, ("P0301",))
+
+    def test_a_bad_file_is_named_by_its_fault_and_nothing_is_stored(self):
+        bad_ones = {
+            b"{": "not JSON",
+            b'{"modules": 3}': "link: field required",
+            b"a,b\n1,2\n": "has the columns",
+            b"module,code\nseat,P9\n": "line 2",
+            b"\xff\xfe": "UTF-8",
+            b"": "has the columns",
+            b"module,code\n": "names no unit",
+        }
+        for data, words in bad_ones.items():
+            with self.subTest(data):
+                answer = self.client.post(f"{self.here}/scan/file", files={"file": ("x", data)})
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn(words, answer.text)
+        self.assertEqual((self.dossier().scan.reads, self.dossier().scan.by_hand), ([], []))
 
     def test_no_link_is_a_result_and_a_lit_lamp_without_a_scan_is_settled(self):
         self.write("scan.none", ScanNone(why=NotScanned.NO_LINK, lamp_lit=True))

@@ -10,7 +10,7 @@ from hakutsu.dossier.body import Seen
 from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
-from hakutsu.entries.scan import EngineLamp, NotScanned, PlateRead, ScanByHand, ScanNone, ScanRead
+from hakutsu.entries.scan import EngineLamp, NotScanned, PlateRead, ScanByHand, ScanNone, ScanRead, ScanTally
 from hakutsu.vehicle.scan import MEMORY
 from hakutsu.vehicle.vocabulary import Protocol
 
@@ -29,6 +29,7 @@ class ScanDossier:
     none: Seen[ScanNone] | None = None
     lamp: Seen[EngineLamp] | None = None
     plate: Seen[PlateRead] | None = None
+    tally: Seen[ScanTally] | None = None
 
     @property
     def last(self) -> Seen[ScanRead] | None:
@@ -63,6 +64,11 @@ def _none(gathering: Gathering, entry: Entry, body: ScanNone) -> None:
 @fold("scan.lamp")
 def _lamp(gathering: Gathering, entry: Entry, body: EngineLamp) -> None:
     gathering.station(ScanDossier).lamp = Seen(entry, body)
+
+
+@fold("scan.tally")
+def _tally(gathering: Gathering, entry: Entry, body: ScanTally) -> None:
+    gathering.station(ScanDossier).tally = Seen(entry, body)
 
 
 @fold("scan.plate")

@@ -96,6 +96,20 @@ class ScanRead(Body):
     simulated: bool = False
 
 
+class Stored(Part):
+    """On how many vehicles of a kind a unit held codes, of how many that were read."""
+
+    on: Annotated[int, Field(ge=0, le=100_000)]
+    of: Annotated[int, Field(ge=1, le=100_000)]
+
+
+@entry_kind("scan.tally")
+class ScanTally(Body):
+    """The inspector's own tally by unit, from finished vehicles of the same name, as known when this one was read."""
+
+    units: Annotated[dict[Hex, Stored], Field(max_length=300)]
+
+
 class KeyPosition(Keyed):
     """How far the key was turned when a reader was used."""
 

@@ -8,9 +8,10 @@ from typing import ClassVar
 from hakutsu.core.findings import Finding
 from hakutsu.core.scan.cleared import Cleared, cleared
 from hakutsu.core.scan.compared import Change, compared
-from hakutsu.core.scan.rules import Known, by_hand_findings, lamp_findings, none_findings, read_findings
+from hakutsu.core.scan.rules import Known, by_hand_findings, code_grades, lamp_findings, none_findings, read_findings
 from hakutsu.dossier.memo import kept
 from hakutsu.dossier.scan import ScanDossier
+from hakutsu.entries.corners import Grade
 from hakutsu.reckoning.station import StationRules
 
 JUMP_START = "a jump start"
@@ -32,7 +33,8 @@ class ScanReckoned(StationRules):
         scan, dossier = self._scan, self._reckoning.dossier
         start = dossier.engine.start
         innocent = JUMP_START if start is not None and start.body.jump_started else ""
-        return Known(dossier.mechanics.odometer_km, scan.plate.body.vin if scan.plate else "", innocent)
+        tally = scan.tally.body.units if scan.tally else {}
+        return Known(dossier.mechanics.odometer_km, scan.plate.body.vin if scan.plate else "", innocent, tally)
 
     @kept
     def cleared(self) -> Cleared | None:
@@ -67,6 +69,11 @@ class ScanReckoned(StationRules):
         for one in seen:
             told.setdefault((one.code, one.subject), one)
         return list(told.values())
+
+    def part_grades(self) -> dict[str, tuple[Grade, str]]:
+        """What stored codes make of parts with a life; those of the stand-in say nothing of this vehicle."""
+        last = self._scan.last
+        return code_grades(last.body.modules) if last is not None and not last.body.simulated else {}
 
     def waits(self) -> list[str]:
         """A read of the stand-in is no read."""

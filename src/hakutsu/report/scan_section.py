@@ -8,7 +8,7 @@ from hakutsu.core.scan.cleared import HALF, Cleared, cleared_words
 from hakutsu.core.scan.codec.readiness import monitor_words
 from hakutsu.core.scan.compared import Change
 from hakutsu.core.scan.units import unit_name
-from hakutsu.entries.scan import EngineLamp, PlateRead, ScanByHand, ScanNone, ScanRead
+from hakutsu.entries.scan import EngineLamp, PlateRead, ScanByHand, ScanNone, ScanRead, ScanTally
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.scan import ScanReckoned
 from hakutsu.report.finding_wording import FoundLine, found_line
@@ -47,6 +47,12 @@ def _(body: ScanNone, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: EngineLamp, terms: Terms = PLAIN) -> Said:
     return "Engine lamp", f"key on: {body.key_on}, running: {body.running}"
+
+
+@body_words.register
+def _(body: ScanTally, terms: Terms = PLAIN) -> Said:
+    units = "; ".join(f"{unit} on {seen.on} of {seen.of}" for unit, seen in body.units.items())
+    return "Own tally of codes", units or "none of this kind read before"
 
 
 @body_words.register

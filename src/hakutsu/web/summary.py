@@ -23,7 +23,8 @@ class Summary:
     """An inspection at its end: vehicle, buyer and state; timers that run; when which gauge was verified last.
 
     `done` and `expected` count panels of the film survey; they and `retests` are none until it was reckoned, as is
-    `honest`, what its film teaches about the next of its `kind`: level [µm], spread, unevenness; `by` read it. `fault`
+    `honest`, what its film teaches about the next of its `kind`: level [µm], spread, unevenness; `by` read it. `units`
+    are control units that were read, and whether they held codes. `fault`
     says why it cannot be shown, `vehicle` is empty where none was named yet.
     """
 
@@ -44,6 +45,7 @@ class Summary:
     registration: str = ""
     by: str = ""
     honest: Sequence[float] | None = None
+    units: Mapping[str, bool] | None = None
     fault: str = ""
 
     @property
@@ -83,6 +85,7 @@ def reckoned_summary(reckoning: Reckoning, end: End, opened_at: str) -> Summary:
     verified: dict[str, str] = {}
     for kept in dossier.film.verifications.values():
         verified[kept.body.gauge] = max(kept.at.isoformat(), verified.get(kept.body.gauge, ""))
+    last = dossier.scan.last
     taught = reckoning.film.teaches if dossier.opening.stage is Stage.FINISHED else None
     return Summary(
         dossier.inspection, end, opened_at, **_named(dossier.vehicle), buyer=dossier.opening.brief.buyer,
@@ -90,6 +93,7 @@ def reckoned_summary(reckoning: Reckoning, end: End, opened_at: str) -> Summary:
         done=sum(c.state is not Covered.OPEN for c in coverage), expected=len(coverage),
         retests=len(reckoning.film.analysis.open_surprises), timers=bool(dossier.timers.running), verified=verified,
         by=next((one.by for one in dossier.film.readings), ""),
+        units=_units(last.body.model_dump(mode="json")) if last and not last.body.simulated else None,
         honest=(taught.level_um, taught.spread, taught.unevenness) if taught else None,
     )  # fmt: skip
 
@@ -133,6 +137,8 @@ def _told(stand: Sequence[Mapping[str, Any]]) -> tuple[dict[str, Any], set[str],
                 found["buyer"] = str(body.get("buyer", ""))
             case "inspection.stage":
                 found["finished"] = body.get("stage") == Stage.FINISHED.value
+            case "scan.read" if not body.get("simulated"):
+                found["units"] = _units(body)
             case "timer.started":
                 running.add(str(one.get("id")))
             case "timer.stopped":
@@ -141,6 +147,13 @@ def _told(stand: Sequence[Mapping[str, Any]]) -> tuple[dict[str, Any], set[str],
                 gauge = str(body.get("gauge", ""))
                 verified[gauge] = max(str(one.get("at", "")), verified.get(gauge, ""))
     return found, running, verified
+
+
+def _units(body: Mapping[str, Any]) -> dict[str, bool]:
+    """Units of a read, and whether each held codes; one whose codes were not read is none."""
+    modules = body.get("modules")
+    rows = [one for one in modules if isinstance(one, dict)] if isinstance(modules, list) else []
+    return {str(one.get("address")): bool(held) for one in rows if isinstance(held := one.get("codes", []), list)}
 
 
 def _read(stored: str) -> dict[str, Any] | None:

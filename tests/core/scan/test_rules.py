@@ -2,13 +2,14 @@
 
 import unittest
 
-from hakutsu.core.consequence import Consequence
+from hakutsu.core.life.components import components
 from hakutsu.core.scan.codes import code_table, told
 from hakutsu.core.scan.compared import compared
 from hakutsu.core.scan.rules import (
     Known,
     by_hand_findings,
     code_findings,
+    code_grades,
     distance_findings,
     identity_findings,
     lamp_findings,
@@ -18,6 +19,7 @@ from hakutsu.core.scan.rules import (
     trouble_findings,
 )
 from hakutsu.core.scan.values import value_lines
+from hakutsu.entries.corners import Grade
 from hakutsu.entries.scan import (
     CodeRead,
     EngineLamp,
@@ -30,8 +32,10 @@ from hakutsu.entries.scan import (
     ScanNone,
     ScanRead,
     SinceCleared,
+    Stored,
     UnitRead,
 )
+from hakutsu.vehicle.vocabulary import Consequence
 
 HERE, THERE = "0RN1SKARRW2000017", "0RN1SKARRW2000452"
 NOTHING = Known()
@@ -86,6 +90,28 @@ class Codes(unittest.TestCase):
         self.assertIn("a jump start may have left it behind", found.reasons)
         (other,) = code_findings([unit("P0301")], Known(innocent="a jump start"))
         self.assertFalse(any("jump" in one for one in other.reasons))
+
+    def test_a_unit_that_holds_codes_on_most_of_a_kind_lowers_concern_and_hides_nothing(self):
+        often = Known(tally={"7E8": Stored(on=5, of=6)})
+        (found,) = code_findings([unit("P0301")], often)
+        self.assertEqual(found.consequence, Consequence.BUDGET)
+        self.assertIn("this unit held codes on 5 of the 6 of this kind read before", found.reasons)
+        (airbag,) = code_findings([unit("B0001")], often)
+        self.assertEqual(airbag.consequence, Consequence.SETTLE)
+        for few in (Stored(on=2, of=2), Stored(on=1, of=6)):
+            (found,) = code_findings([unit("P0301")], Known(tally={"7E8": few}))
+            self.assertEqual(found.consequence, Consequence.SETTLE)
+
+    def test_stored_codes_grade_parts_with_a_life_and_pending_ones_do_not(self):
+        found = code_grades([unit("P0301", "P0351", ("P0299", ("pending",)))])
+        self.assertEqual(found, {"coils": (Grade.FAILING, "P0351 stored: coil of cylinder 1")})
+        self.assertEqual(code_grades([UnitRead(address="7E8", codes=None)]), {})
+
+    def test_every_part_graded_has_a_life(self):
+        for family in code_table().family.values():
+            if family.part:
+                self.assertIn(family.part, components())
+                Grade(family.grade)
 
     def test_stored_and_not_failing_now_is_said(self):
         row = CodeRead(code="C0035-14", memory=("stored",), status="28")

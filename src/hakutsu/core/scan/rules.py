@@ -2,15 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from statistics import median
 
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.scan.cleared import HALF, Cleared, cleared
-from hakutsu.core.scan.codes import told
+from hakutsu.core.scan.codes import code_table, told
 from hakutsu.core.scan.units import unit_name
-from hakutsu.entries.scan import CodeRead, EngineLamp, LampSeen, ModuleNoted, ScanByHand, ScanNone, ScanRead, UnitRead
+from hakutsu.entries.corners import Grade
+from hakutsu.entries.scan import (
+    CodeRead,
+    EngineLamp,
+    LampSeen,
+    ModuleNoted,
+    ScanByHand,
+    ScanNone,
+    ScanRead,
+    Stored,
+    UnitRead,
+)
+from hakutsu.vehicle.vocabulary import Consequence
 
 CLEARED_FROM = HALF
 DISTANCE_SHARE, DISTANCE_KM = 0.02, 500.0  # units agree within one or the other
@@ -18,16 +30,22 @@ TRIM_WATCH, TRIM_FAULT, WARM_C = 10.0, 20.0, 70.0  # %, %, °C
 CLOSED = "closed"
 ODOMETER, COOLANT, FUEL_SYSTEM = "odometer_km", "coolant_c", "fuel_system"
 CIRCUIT = "a code names a circuit, not a part"
+WORST = list(Grade)
+TALLY_LEAST, TALLY_SHARE = 3, 0.6
+NEVER_LOWERED = ("airbag", "insulation", "brakes")
 VOLTAGE_FAMILIES = ("voltage", "bus")
 
 
 @dataclass(frozen=True, slots=True)
 class Known:
-    """What else is known: distance on the dial [km], the number on the plate, an innocent cause of a cleared memory."""
+    """What else is known: distance on the dial [km], the number on the plate, an innocent cause of a cleared memory, on
+    how many vehicles of this kind a unit held codes.
+    """
 
     dial_km: float | None = None
     plate: str = ""
     innocent: str = ""
+    tally: Mapping[str, Stored] = field(default_factory=dict)
 
 
 def code_findings(units: Sequence[UnitRead], known: Known) -> list[Finding]:
@@ -44,6 +62,9 @@ def _code(code: str, rows: Sequence[tuple[UnitRead, CodeRead]], known: Known) ->
     memories = {memory for _, one in rows for memory in one.memory}
     where = ", ".join(f"{unit_name(unit)} ({', '.join(one.memory)})" for unit, one in rows)
     reasons = [f"in {where}", *_status(rows), f"it does not say {said.not_said}"]
+    often = _often(rows, known)
+    if often:
+        reasons.insert(1, often)
     if known.innocent and said.family in VOLTAGE_FAMILIES:
         reasons.insert(1, f"{known.innocent} may have left it behind")
     if memories == {"pending"}:
@@ -58,7 +79,20 @@ def _code(code: str, rows: Sequence[tuple[UnitRead, CodeRead]], known: Known) ->
         )
     kept = memories == {"permanent"}
     words = f"{code}{' (permanent, the stored one is gone)' if kept else ''}: {said.words}"
-    return found(said.finding, code, words, reasons, why=CIRCUIT, check=said.confirm)
+    one = found(said.finding, code, words, reasons, why=CIRCUIT, check=said.confirm)
+    if often and one.consequence is Consequence.SETTLE and said.family not in NEVER_LOWERED:
+        return replace(one, consequence=Consequence.BUDGET)
+    return one
+
+
+def _often(rows: Sequence[tuple[UnitRead, CodeRead]], known: Known) -> str:
+    """A unit that holds codes on most vehicles of this kind: it lowers concern, and hides nothing."""
+    for unit, _ in rows:
+        seen = known.tally.get(unit.address)
+        if seen is None or seen.of < TALLY_LEAST or seen.on < TALLY_SHARE * seen.of:
+            return ""
+    seen = known.tally[rows[0][0].address]
+    return f"this unit held codes on {seen.on} of the {seen.of} of this kind read before"
 
 
 def _status(rows: Sequence[tuple[UnitRead, CodeRead]]) -> list[str]:
@@ -67,6 +101,20 @@ def _status(rows: Sequence[tuple[UnitRead, CodeRead]]) -> list[str]:
     if not bits:
         return []
     return ["it fails now"] if any(one & 1 for one in bits) else ["stored, not failing now"]
+
+
+def code_grades(units: Sequence[UnitRead]) -> dict[str, tuple[Grade, str]]:
+    """What stored codes make of parts with a life, by part; the worst of several."""
+    graded: dict[str, tuple[Grade, str]] = {}
+    for unit in units:
+        for one in unit.codes or ():
+            row = code_table().family[told(one.code).family]
+            if not row.part or "stored" not in one.memory:
+                continue
+            grade = Grade(row.grade)
+            if row.part not in graded or WORST.index(grade) > WORST.index(graded[row.part][0]):
+                graded[row.part] = (grade, f"{one.code} stored: {told(one.code).words}")
+    return graded
 
 
 def noted_findings(modules: Sequence[ModuleNoted]) -> list[Finding]:

@@ -72,6 +72,8 @@ class Family(Row):
     finding: str
     not_said: str
     confirm: str
+    part: str = ""
+    grade: str = ""
 
 
 class CodesTable(Table):

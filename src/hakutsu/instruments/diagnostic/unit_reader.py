@@ -26,7 +26,8 @@ UNIT_SECONDS = 20.0
 STATUS_WANTED = 0x0D  # failed now, pending, confirmed
 CONFIRMED, PENDING = "confirmed", "pending"
 VIN_IDENTIFIER = 0xF190
-BUSY = (0x21, 0x22)  # busy, conditions not correct: it has it, and would not give it
+BUSY_REPEAT, BUSY_SECONDS = 0x21, 0.2
+BUSY = (BUSY_REPEAT, 0x22)  # busy, conditions not correct: it has it, and would not give it
 Said = dict[str, Any]
 
 
@@ -72,7 +73,14 @@ class UnitReader:
         return not self._silent and not self._given_up
 
     def _asked(self, payload: bytes) -> Answer:
-        """Ask it alone, or with all others where it answers only so."""
+        """Ask it alone, or with all others where it answers only so; once more where it was busy."""
+        answer = self._asked_once(payload)
+        if answer.refused == BUSY_REPEAT:
+            time.sleep(BUSY_SECONDS)
+            answer = self._asked_once(payload)
+        return answer
+
+    def _asked_once(self, payload: bytes) -> Answer:
         if self._alone:
             return self._talk.ask(self._unit, payload)
         return self._talk.ask_all(payload, extended=self._unit.extended).get(self._unit, Answer())
@@ -158,6 +166,8 @@ class UnitReader:
         before, self._heard_codes = len(self.problems), False
         for service, name in MEMORIES:
             said = self._ask(bytes([service]), f"{name} codes")
+            if said is None and not self._was_heard and service == MEMORIES[0][0]:
+                said = self._ask(bytes([service]), f"{name} codes")  # nothing matters more, and frames get lost
             self._heard_codes |= self._was_heard
             for code in dict.fromkeys(said["codes"] if said else ()):
                 memory.setdefault(code, []).append(name)

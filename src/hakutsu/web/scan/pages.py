@@ -9,8 +9,9 @@ from typing import Annotated, Any
 from uuid import UUID
 
 from fastapi import APIRouter, HTTPException, Request
-from fastapi.responses import JSONResponse, RedirectResponse, Response
+from fastapi.responses import JSONResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import BaseModel, Field, ValidationError
+from starlette.datastructures import UploadFile
 
 from hakutsu.core.scan.cleared import HALF, cleared_words
 from hakutsu.core.scan.codec.codes import PATTERN
@@ -20,6 +21,8 @@ from hakutsu.core.scan.units import unit_name
 from hakutsu.core.scan.values import value_lines
 from hakutsu.entries import Draft
 from hakutsu.entries import scan as kinds
+from hakutsu.entries.scan import Link, ScanRead
+from hakutsu.exchange.scan_files import BadFile, scan_csv, scan_from_file
 from hakutsu.exchange.scan_json import scan_json
 from hakutsu.instruments.diagnostic.bus import NoLink
 from hakutsu.instruments.diagnostic.simulated_vehicle import scenarios
@@ -104,6 +107,31 @@ def scan_as_json(reckoning: ReckoningHere) -> Response:
     """What was read last, as the command line gives it."""
     last = reckoning.dossier.scan.last
     return JSONResponse(scan_json(last.body) if last else {"modules": [], "problems": ["nothing was read yet"]})
+
+
+@router.get(f"{HERE}.csv")
+def scan_as_csv(reckoning: ReckoningHere) -> Response:
+    """Codes of the last read by unit; the columns alone where nothing was read."""
+    last = reckoning.dossier.scan.last
+    empty = ScanRead(link=Link(bitrate=None, identifiers=11), modules=())
+    headers = {"Content-Disposition": 'attachment; filename="codes.csv"'}
+    return PlainTextResponse(scan_csv(last.body if last else empty), media_type="text/csv", headers=headers)
+
+
+@router.post(f"{HERE}/file")
+async def take_file(request: Request, inspection: UUID, reckoning: ReckoningHere, desk: DeskHere) -> Response:
+    """Take a file: JSON as it was read elsewhere, or a CSV of codes."""
+    form = await request.form()
+    sent = form.get("file")
+    try:
+        data = await sent.read() if isinstance(sent, UploadFile) else b""
+        body = scan_from_file(data)
+    except BadFile as error:
+        context = scan_context(reckoning) | {"fault": f"The file was not taken: {error}.", "typed": {}}
+        return page(request, "scan/station.html", status=422, tab="scan", **context)
+    kind = "scan.read" if isinstance(body, ScanRead) else "scan.by_hand"
+    desk.logbook.append(inspection, [Draft.write(kind, body, desk.now())], desk.author)
+    return RedirectResponse(f"/inspections/{inspection}/scan", 303)
 
 
 def _sweep(request: Request, inspection: UUID) -> Sweep:

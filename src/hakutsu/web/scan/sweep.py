@@ -8,13 +8,24 @@ from typing import Any
 from uuid import UUID
 
 from hakutsu.entries import Draft
-from hakutsu.entries.scan import ScanRead
+from hakutsu.entries.scan import ScanRead, ScanTally, Stored
 from hakutsu.instruments.diagnostic.bus import NoLink
 from hakutsu.instruments.diagnostic.vehicle_reader import Progress, VehicleReader
 from hakutsu.web.desk import Desk
 from hakutsu.web.owned import DidNotStart, OwnedStandIn, Sessions
 
 _log = logging.getLogger("hakutsu.scan")
+
+
+def tally(desk: Desk, inspection: UUID) -> ScanTally:
+    """On how many finished vehicles of the same name each unit held codes."""
+    name = desk.reckoning(inspection).dossier.vehicle.name.casefold()
+    seen: dict[str, list[bool]] = {}
+    for one in desk.summaries.finished():
+        if one.inspection != inspection and one.vehicle.casefold() == name:
+            for unit, held in (one.units or {}).items():
+                seen.setdefault(unit, []).append(held)
+    return ScanTally(units={unit: Stored(on=sum(held), of=len(held)) for unit, held in seen.items()})
 
 
 class Sweep:
@@ -84,8 +95,11 @@ class Sweep:
         self._progress = progress
 
     def _keep(self, read: ScanRead) -> None:
-        draft = Draft.write("scan.read", read, self._desk.now())
-        self._desk.logbook.append(self._inspection, [draft], self._desk.author)
+        now, drafts = self._desk.now(), list[Draft]()
+        if not read.simulated and (body := tally(self._desk, self._inspection)).units:
+            drafts.append(Draft.write("scan.tally", body, now))
+        drafts.append(Draft.write("scan.read", read, now))
+        self._desk.logbook.append(self._inspection, drafts, self._desk.author)
 
 
 class Sweeps(Sessions[Sweep]):
