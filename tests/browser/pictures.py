@@ -9,7 +9,7 @@ from hakutsu.demo.building import demo_id
 from tests.browser.driving import ROOT, RunningServer, browser
 
 OUT = ROOT / "docs" / "screenshots"
-ESTATE, HATCH, FELL = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "fell"))
+ESTATE, HATCH = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch"))
 WIDE, NARROW = (1280, 800), (390, 844)
 PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").checked = true;
 document.querySelector("[action$=conditions] button").click()"""
@@ -23,7 +23,7 @@ VIEWS = {
     "corners": (f"{ESTATE}/corners", WIDE, ""),
     "under": (f"{ESTATE}/under", WIDE, ""),
     "engine-run": (f"{ESTATE}/engine/run", WIDE, ""),
-    "fluids": (f"{FELL}/engine/fluids", WIDE, ""),
+    "scan": (f"{ESTATE}/scan", WIDE, ""),
     "functions": (f"{HATCH}/functions", WIDE, ""),
     "cabin": (f"{ESTATE}/cabin", WIDE, ""),
     "life-calendar": (f"{ESTATE}/life/calendar", WIDE, ""),

@@ -17,7 +17,7 @@ from hakutsu.entries.scan import (
     SinceCleared,
     UnitRead,
 )
-from hakutsu.web.scan.sweep import tally
+from hakutsu.web.scan.sweep import sample, tally
 from tests.builders import NOON, opened
 from tests.web.case import RoundCase
 
@@ -143,6 +143,13 @@ class Scan(RoundCase):
             self.logbook.append(other, drafts, "inspector")
         found = tally(self.client.app.state.desk, self.inspection)
         self.assertEqual(found.units["7E8"].model_dump(), {"on": 2, "of": 3})
+
+    def test_a_running_engine_gives_its_run_a_sample_and_a_standing_one_none(self):
+        live = {"run_s": 300.0, "coolant_c": 71.0, "rpm": 810.0}
+        found = sample(read(live=live))
+        self.assertEqual((found.minute, found.coolant_c, found.rpm, found.by_link), (5.0, 71.0, 810.0, True))
+        self.assertIsNone(sample(read(live=live | {"rpm": 0.0})))
+        self.assertIsNone(sample(read()))
 
     def test_files_go_out_and_come_in_again(self):
         self.write("scan.read", read("P0301", lamp=True, since_cleared=SinceCleared(km=900)))

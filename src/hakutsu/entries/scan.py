@@ -186,4 +186,4 @@ def _upper(said: object) -> object:
 class PlateRead(Body):
     """The identification number as it stands on the vehicle; I, O and Q are not used in one (ISO 3779)."""
 
-    vin: Annotated[str, BeforeValidator(_upper), StringConstraints(pattern=r"^[A-HJ-NPR-Z0-9]{17}$")]
+    vin: Annotated[str, BeforeValidator(_upper), StringConstraints(max_length=17, pattern=r"^[A-HJ-NPR-Z0-9]{17}$")]

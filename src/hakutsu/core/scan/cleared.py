@@ -8,6 +8,7 @@ from math import exp, log
 
 from hakutsu.core.scan.codec.readiness import monitor_words
 from hakutsu.core.scan.tables import ClearingTable, Recent
+from hakutsu.core.scan.units import unit_name
 from hakutsu.entries.scan import UnitRead
 from hakutsu.vehicle.tables import read_table
 
@@ -49,7 +50,7 @@ def cleared(units: Sequence[UnitRead]) -> Cleared:
     if not judged:
         return Cleared(before, ("no unit says when its memory was cleared, or which monitors have run",))
     surest = max(judged, key=lambda one: one.probability)
-    said = [f"{unit.address}: {text}" for unit in units for text in _facts(unit)]
+    said = [f"{unit_name(unit)}: {text}" for unit in units for text in _facts(unit)]
     return Cleared(surest.probability, tuple(said))
 
 

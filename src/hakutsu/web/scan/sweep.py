@@ -8,6 +8,7 @@ from typing import Any
 from uuid import UUID
 
 from hakutsu.entries import Draft
+from hakutsu.entries.engine import EngineSample
 from hakutsu.entries.scan import ScanRead, ScanTally, Stored
 from hakutsu.instruments.diagnostic.bus import NoLink
 from hakutsu.instruments.diagnostic.vehicle_reader import Progress, VehicleReader
@@ -26,6 +27,16 @@ def tally(desk: Desk, inspection: UUID) -> ScanTally:
             for unit, held in (one.units or {}).items():
                 seen.setdefault(unit, []).append(held)
     return ScanTally(units={unit: Stored(on=sum(held), of=len(held)) for unit, held in seen.items()})
+
+
+def sample(read: ScanRead) -> EngineSample | None:
+    """What a sweep says of an engine that runs, as a sample of its run; none where it stands, or does not say."""
+    for unit in read.modules:
+        run, coolant, rpm = (unit.live.get(name) for name in ("run_s", "coolant_c", "rpm"))
+        if all(isinstance(one, int | float) for one in (run, coolant, rpm)) and rpm:
+            minute = round(float(run or 0) / 60, 2)
+            return EngineSample(minute=minute, coolant_c=float(coolant or 0), rpm=float(rpm), by_link=True)
+    return None
 
 
 class Sweep:
@@ -99,6 +110,9 @@ class Sweep:
         if not read.simulated and (body := tally(self._desk, self._inspection)).units:
             drafts.append(Draft.write("scan.tally", body, now))
         drafts.append(Draft.write("scan.read", read, now))
+        dossier = self._desk.reckoning(self._inspection).dossier
+        if not read.simulated and dossier.engine.start is not None and (one := sample(read)) is not None:
+            drafts.append(Draft.write("engine.sample", one, now))
         self._desk.logbook.append(self._inspection, drafts, self._desk.author)
 
 
