@@ -59,8 +59,18 @@ class MonitorResult(Part):
     passed: bool | None
 
 
+class Stored(Part):
+    """On how many something holds, of how many that were looked at."""
+
+    on: Annotated[int, Field(ge=0, le=100_000)]
+    of: Annotated[int, Field(ge=1, le=100_000)]
+
+
 class UnitRead(Part):
-    """What one control unit said; none where it could not be read, empty where it has nothing of the kind."""
+    """What one control unit said; none where it could not be read, empty where it has nothing of the kind.
+
+    `untested`: tests of ISO 14229 that have not completed since the memory was cleared, of all there are.
+    """
 
     address: Hex
     name: Word | None = None
@@ -74,6 +84,7 @@ class UnitRead(Part):
     freeze_frames: Annotated[tuple[FreezeFrame, ...], Many] = ()
     since_cleared: SinceCleared = SinceCleared()
     monitors: Annotated[tuple[MonitorResult, ...], Many] = ()
+    untested: Stored | None = None
     counters: Annotated[tuple[Annotated[int, Field(ge=0, le=65_535)], ...], Many] = ()
     live: Annotated[dict[Word, float | Word | None], Field(max_length=60)] = {}
     problems: Annotated[tuple[Text, ...], Many] = ()
@@ -96,16 +107,11 @@ class ScanRead(Body):
     simulated: bool = False
 
 
-class Stored(Part):
-    """On how many vehicles of a kind a unit held codes, of how many that were read."""
-
-    on: Annotated[int, Field(ge=0, le=100_000)]
-    of: Annotated[int, Field(ge=1, le=100_000)]
-
-
 @entry_kind("scan.tally")
 class ScanTally(Body):
-    """The inspector's own tally by unit, from finished vehicles of the same name, as known when this one was read."""
+    """On how many vehicles each unit held codes, of how many that were read: the inspector's own tally, from finished
+    vehicles of the same name, as known when this one was read.
+    """
 
     units: Annotated[dict[Hex, Stored], Field(max_length=300)]
 

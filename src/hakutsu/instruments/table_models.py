@@ -72,6 +72,7 @@ class VehiclesUnit(Row):
     pending: tuple[str, ...] = ()
     permanent: tuple[str, ...] = ()
     by_status: tuple[tuple[str, str], ...] = ()
+    supported: tuple[tuple[str, str], ...] = ()
     calibrations: tuple[str, ...] = ()
     cvns: tuple[str, ...] = ()
     counters: tuple[int, ...] = ()

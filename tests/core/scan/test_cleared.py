@@ -3,7 +3,7 @@
 import unittest
 
 from hakutsu.core.scan.cleared import cleared, still_incomplete
-from hakutsu.entries.scan import CodeRead, SinceCleared, UnitRead
+from hakutsu.entries.scan import CodeRead, SinceCleared, Stored, UnitRead
 
 ALL = ("misfire", "fuel_system", "components", "catalyst", "evaporative", "oxygen_sensor", "egr_vvt")
 
@@ -62,6 +62,13 @@ class NotCounted(unittest.TestCase):
         """0.03 + 0.97 exp(−5/5) = 0.3868; 0.10 + 0.90 exp(−12/12) = 0.4311."""
         self.assertAlmostEqual(still_incomplete("catalyst", 5), 0.3868, 4)
         self.assertAlmostEqual(still_incomplete("evaporative", 12), 0.4311, 4)
+
+    def test_tests_not_completed_since_a_clear_speak_where_nothing_is_counted(self):
+        """0.1 before; 0.7 to 0.08 for it: odds 0.111 · 8.75 = 0.972; few against it: 0.111 · 0.3 / 0.92."""
+        many, few = (UnitRead(address="7EA", untested=Stored(on=on, of=10)) for on in (8, 1))
+        self.assertAlmostEqual(chance(many), 0.972 / 1.972, 3)
+        self.assertAlmostEqual(chance(few), 0.0362 / 1.0362, 3)
+        self.assertEqual(chance(UnitRead(address="7EA", untested=Stored(on=3, of=3))), 0.1)
 
     def test_nothing_known_is_said_to_be_nothing_known(self):
         found = cleared([UnitRead(address="7E8")])

@@ -18,7 +18,7 @@ from hakutsu.core.scan.rules import (
     read_findings,
     trouble_findings,
 )
-from hakutsu.core.scan.values import value_lines
+from hakutsu.core.scan.values import counter_lines, misfire_lines, value_lines
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.scan import (
     CodeRead,
@@ -216,6 +216,18 @@ class Values(unittest.TestCase):
         said = value_lines({"coolant_c": 88.0, "fuel_system": "closed", "odometer_km": 141203.4, "volts": 14.12})
         self.assertEqual(said, [("mixture", "closed loop"), ("coolant", "88 °C"), ("supply", "14.1 V"),
                                 ("distance it counts", "141,203 km")])  # fmt: skip
+
+
+class Counts(unittest.TestCase):
+    def test_misfires_by_cylinder_and_monitors_in_use(self):
+        made = (("A2", "0B", 88, False), ("A2", "0C", 41, False), ("A3", "0B", 0, None), ("01", "83", 5, True))
+        rows = tuple(MonitorResult(mid=mid, tid=tid, value=n, min=0, max=25, passed=ok) for mid, tid, n, ok in made)
+        one = unit(monitors=rows, counters=(212, 340, 198, 340, 0, 0, 150, 290))
+        self.assertEqual(misfire_lines(one), [("cylinder 1", "88 on average, 41 in the last drive")])
+        self.assertEqual(
+            counter_lines(one), [("catalyst, bank 1", "198 of 340"), ("oxygen sensor, bank 1", "150 of 290")]
+        )
+        self.assertEqual((misfire_lines(unit()), counter_lines(unit())), ([], []))
 
 
 if __name__ == "__main__":

@@ -63,7 +63,8 @@ def _unit(unit: UnitRead) -> Cleared | None:
     ]
     odds = log(p.before / (1 - p.before))
     monitors = {name: state for name, state in unit.readiness.items() if state != "not supported"}
-    if not counted and not any(name in clearing().incomplete for name in monitors):
+    tested = _tested(unit, p)
+    if not counted and tested is None and not any(name in clearing().incomplete for name in monitors):
         return None
     if counted:
         share = min(counted)
@@ -74,8 +75,17 @@ def _unit(unit: UnitRead) -> Cleared | None:
         if both and since.km == 0 and since.warm_ups == 0:
             odds += _monitored(monitors, p)  # it may never have counted
     else:
-        odds += _monitored(monitors, p)
+        odds += _monitored(monitors, p) + (tested or 0.0)
     return Cleared(round(1 / (1 + exp(-odds)), 4), ())
+
+
+def _tested(unit: UnitRead, p: Recent) -> float | None:
+    """Log likelihood ratio of tests not completed since a clear (ISO 14229, bit 4); none with too few of them."""
+    if unit.untested is None or unit.untested.of < p.least_tests:
+        return None
+    many = unit.untested.on >= p.many_untested * unit.untested.of
+    recent, long_ago = p.untested_if_recent, p.untested_if_not
+    return log(recent / long_ago) if many else log((1 - recent) / (1 - long_ago))
 
 
 def _below(value: float, limit: float, soft: float) -> float:
@@ -113,6 +123,8 @@ def _facts(unit: UnitRead) -> list[str]:
     ]
     if waiting:
         said.append(f"not run again since: {', '.join(map(monitor_words, waiting))}")
+    if unit.untested is not None and unit.untested.on:
+        said.append(f"{unit.untested.on} of {unit.untested.of} tests not completed since it was cleared")
     kept = [one.code for one in unit.codes or () if "permanent" in one.memory and "stored" not in one.memory]
     if kept:
         said.append(f"permanent codes without stored ones: {', '.join(kept)}")

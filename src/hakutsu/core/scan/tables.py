@@ -31,10 +31,18 @@ class Monitors(Row):
     compression: tuple[str, ...]
 
 
+class Counters(Row):
+    """`counters` of monitors.toml."""
+
+    spark: tuple[str, ...]
+    compression: tuple[str, ...]
+
+
 class MonitorsTable(Table):
     """monitors.toml."""
 
     monitors: Monitors
+    counters: Counters
     words: dict[str, str]
 
 
@@ -48,7 +56,10 @@ class Recent(Row):
     before: Number
     contradicted: Number
     counted: Number
-    never: Number
+    least_tests: int
+    many_untested: Number
+    untested_if_recent: Number
+    untested_if_not: Number
 
 
 class Incomplete(Row):

@@ -19,6 +19,7 @@ ENGINE_UNIT = "engine"
 CLOSED_LOOP = b"\x02\x00"
 READINESS, TODAY, FREEZE_CODE = 0x01, 0x41, 0x02
 AVAILABLE = 0x7F
+SUPPORTED = b"\x0a"
 VIN_IDENTIFIER = b"\xf1\x90"
 NEGATIVE, WAIT, NOT_SUPPORTED, OUT_OF_RANGE = 0x7F, 0x78, 0x11, 0x31
 TRIMS = (Pid.SHORT_TRIM, Pid.LONG_TRIM)
@@ -151,6 +152,10 @@ class SimulatedUnit:
         return rest + told[rest[0]] if rest[0] in told else None
 
     def _memory(self, rest: bytes) -> bytes | None:
+        if rest == SUPPORTED:
+            every = {**dict(self.row.by_status), **dict(self.row.supported)}
+            rows = [code_bytes(code) + bytes.fromhex(status) for code, status in every.items()]
+            return bytes([0x0A, AVAILABLE]) + b"".join(rows)
         if len(rest) != 2 or rest[0] != 0x02:
             return None
         rows = [

@@ -12,7 +12,7 @@ from hakutsu.core.scan.codec import identity
 from hakutsu.core.scan.codec.decode import decode
 from hakutsu.core.scan.codec.parameters import FUEL_SYSTEM, MASK_STEP, known_parameters
 from hakutsu.core.scan.codec.readiness import Readiness
-from hakutsu.entries.scan import CodeRead, FreezeFrame, MonitorResult, SinceCleared, UnitRead
+from hakutsu.entries.scan import CodeRead, FreezeFrame, MonitorResult, SinceCleared, Stored, UnitRead
 from hakutsu.instruments.diagnostic.addresses import Unit
 from hakutsu.instruments.diagnostic.bus import NoLink
 from hakutsu.instruments.diagnostic.conversation import Answer, Conversation
@@ -24,6 +24,7 @@ MOST_FRAMES, SILENT_UNTIL_SEEN = 4, 6
 FIRST = b"\x01\x00"
 UNIT_SECONDS = 20.0
 STATUS_WANTED = 0x0D  # failed now, pending, confirmed
+NOT_COMPLETED = "not_completed_since_clear"
 CONFIRMED, PENDING = "confirmed", "pending"
 VIN_IDENTIFIER = 0xF190
 BUSY_REPEAT, BUSY_SECONDS = 0x21, 0.2
@@ -38,7 +39,7 @@ class UnitReader:
         self._talk, self._unit, self._heard = conversation, unit, heard
         self.problems: list[str] = []
         self.lost = ""
-        self._heard_codes = False
+        self._heard_codes = self._by_status = False
         self._silent = 0
         self._alive: bytes | None = None
         self._alone = True
@@ -131,6 +132,7 @@ class UnitReader:
             ("codes", self._codes),
             ("freeze frame", self._frames),
             ("tests", self._tests),
+            ("tests since cleared", self._untested),
             ("identity", self._identity),
         ):
             self._heard(self._unit, what)
@@ -191,6 +193,7 @@ class UnitReader:
         )
         said = self._ask(request.get_payload(), "codes by status")
         self._heard_codes |= self._was_heard
+        self._by_status = said is not None
         for row in said["codes"] if said else ():
             memory = [name for flag, name in ((CONFIRMED, "stored"), (PENDING, "pending")) if flag in row["flags"]]
             if memory or "failed_now" in row["flags"]:
@@ -219,6 +222,17 @@ class UnitReader:
                 kept = {key: one[key] for key in ("mid", "tid", "value", "min", "max", "passed")}
                 rows.append(MonitorResult(**kept))
         return {"monitors": tuple(rows)}
+
+    def _untested(self) -> Said:
+        """How many tests have not completed since the memory was cleared (bit 4), of all it reports."""
+        if not self._by_status:
+            return {}
+        kind = uds.ReadDTCInformation.Subfunction.reportSupportedDTCs
+        request = uds.ReadDTCInformation.make_request(subfunction=kind)
+        said = self._ask(request.get_payload(), "supported codes")
+        rows = said["codes"] if said else ()
+        left = sum(NOT_COMPLETED in one["flags"] for one in rows)
+        return {"untested": Stored(on=left, of=len(rows))} if rows else {}
 
     def _identity(self) -> Said:
         kinds = self._supported(0x09, "identity")

@@ -18,7 +18,7 @@ from hakutsu.core.scan.codec.codes import PATTERN
 from hakutsu.core.scan.codec.readiness import monitor_words
 from hakutsu.core.scan.codes import told
 from hakutsu.core.scan.units import unit_name
-from hakutsu.core.scan.values import value_lines
+from hakutsu.core.scan.values import counter_lines, misfire_lines, value_lines
 from hakutsu.entries import Draft
 from hakutsu.entries import scan as kinds
 from hakutsu.entries.scan import Link, ScanRead
@@ -68,6 +68,8 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "follows": follows,
         "monitor_words": monitor_words,
         "value_lines": value_lines,
+        "counter_lines": counter_lines,
+        "misfire_lines": misfire_lines,
         "codes": codes,
         "found": [found_line(one, terms) for one in rules.found if not PATTERN.match(one.subject)],
         "cleared": judged,
