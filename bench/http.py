@@ -20,7 +20,7 @@ from bench.serving import Server, bare, serving, with_demo
 
 PAGES = (
     "/round", "/place/bay", "/film", "/film?drawing=sheet", "/outside/blemishes", "/outside/rust", "/corners", "/under",
-    "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/life/calendar", "/life/money",
+    "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/scan", "/life/calendar", "/life/money",
     "/life/sheet", "/life/condition", "/pictures", "/logbook", "/runsheet", "/report",
 )  # fmt: skip
 

@@ -41,7 +41,7 @@ class Accessibility(BrowserCase):
         rooms = ("blemishes", "fit", "glass", "rust", "trim", "additions")
         yield from (f"{estate}/outside/{room}" for room in rooms)
         yield from (f"{estate}/pictures", f"{estate}/desk", f"{estate}/corners")
-        yield from (f"{estate}/functions", f"{estate}/under", f"{estate}/cabin")
+        yield from (f"{estate}/functions", f"{estate}/under", f"{estate}/cabin", f"{estate}/scan")
         yield from (f"{estate}/engine/{room}" for room in ("fluids", "bay", "run", "air", "electric"))
         yield from (f"{estate}/life/{room}" for room in ("calendar", "money", "sheet", "condition", "facts"))
         yield f"{hatch}/film?panel=rear_quarter_left"

@@ -222,7 +222,7 @@ class Reading(unittest.TestCase):
         (found,) = read(unit(faults={"quiet": True})).modules
         self.assertIsNone(found.codes)
         self.assertIsNone(found.calibration_ids)
-        self.assertIn("no memory of codes answered", found.problems)
+        self.assertIn("fault codes could not be read", found.problems)
 
     def test_nobody_answers(self):
         began = time.monotonic()

@@ -41,11 +41,11 @@ class Scan(RoundCase):
         return [one for one in reckoning.findings if one.code == code]
 
     def test_nothing_read_says_so_and_is_a_gap(self):
-        self.assertIn("Nothing was read yet", self.page())
-        self.assertNotIn("The vehicle’s own memory", self.report())
+        self.assertIn("No scan yet", self.page())
+        self.assertNotIn("Fault codes and control units", self.report())
         self.assertEqual(self.client.get(f"{self.here}/scan.json").json()["modules"], [])
         gaps = self.client.get(f"{self.here}/gaps").text
-        self.assertIn("what its control units have stored", gaps)
+        self.assertIn("fault codes of the control units", gaps)
 
     def test_a_sweep_of_the_stand_in_is_kept_marked_and_told(self):
         link = f"{self.here}/scan/link"
@@ -58,9 +58,9 @@ class Scan(RoundCase):
         self.assertEqual((state["running"], state["said"]), (False, ""))
         self.assertIn("7E8", seen)
         page = self.page()
-        for words in ("Simulated:", "cylinder 1 misses", "What would confirm it", "settle before paying", "commanded"):
+        for words in ("Simulated:", "cylinder 1 misses", "To confirm", "settle before paying", "switched on"):
             self.assertIn(words, page)
-        self.assertIn("it was read from a stand-in", self.report())
+        self.assertIn("it comes from a simulated vehicle", self.report())
         (finding, *_) = self.found("scan.misfire")
         self.assertIn("simulated, for practice", finding.reasons)
         said = self.client.get(f"{self.here}/scan.json").json()
@@ -101,16 +101,20 @@ class Scan(RoundCase):
         self.write("scan.lamp", EngineLamp(key_on=LampSeen.LIT, running=LampSeen.DARK))
         self.write("scan.plate", PlateRead(vin=VIN))
         report = self.report()
-        for words in ("the memory was cleared a short while ago", "commanded and stays dark", "names another vehicle"):
-            self.assertIn(words, report.replace("The memory", "the memory").replace("Unit ", "unit "))
+        for words in (
+            "fault codes were cleared recently",
+            "switched on by its unit and stays dark",
+            "names another vehicle",
+        ):
+            self.assertIn(words, report.replace("Fault codes", "fault codes").replace("Unit ", "unit "))
         self.assertIn(f'value="{VIN}"', self.page())
 
     def test_a_second_read_is_compared_with_the_first(self):
         self.write("scan.read", read("P0301"))
         self.write("scan.read", read("P0420"))
         page = self.page()
-        self.assertIn("First read and last read", page)
-        self.assertIn("Read twice; what changed: 7E8 P0301: stored → –", self.report())
+        self.assertIn("First and latest scan", page)
+        self.assertIn("Scanned twice; changes: 7E8 P0301: stored → –", self.report())
 
     def test_by_hand_with_and_without_codes_and_bad_ones_at_the_place(self):
         where = f"{self.here}/scan/by-hand"
@@ -185,15 +189,15 @@ class Scan(RoundCase):
         self.assertEqual(len(self.found("scan.not_read")), 1)
         report = self.report()
         self.assertIn("no link on this vehicle, a warning lamp is lit", report)
-        self.assertIn("Not read: no link on this vehicle, a warning lamp is lit", self.page())
-        self.assertNotIn("what its control units have stored", self.client.get(f"{self.here}/gaps").text)
+        self.assertIn("No scan: no link on this vehicle, a warning lamp is lit", self.page())
+        self.assertNotIn("fault codes of the control units", self.client.get(f"{self.here}/gaps").text)
         self.write("scan.read", read())
         self.assertEqual(self.found("scan.not_read"), [])
 
     def test_without_electronics_it_is_no_gap_and_no_section(self):
         self.write("scan.none", ScanNone(why=NotScanned.NO_ELECTRONICS))
-        self.assertNotIn("The vehicle’s own memory", self.report())
-        self.assertNotIn("what its control units have stored", self.client.get(f"{self.here}/gaps").text)
+        self.assertNotIn("Fault codes and control units", self.report())
+        self.assertNotIn("fault codes of the control units", self.client.get(f"{self.here}/gaps").text)
 
     def test_letters_that_no_number_has_are_refused(self):
         for vin in ("0RN1SKARRO2000017", "SHORT", "0RN1SKARRW20000171"):

@@ -24,7 +24,7 @@ def _(body: ScanRead, terms: Terms = PLAIN) -> Said:
     codes = sum(len(one.codes or ()) for one in body.modules)
     said = [f"{len(body.modules)} unit{'s' if len(body.modules) != 1 else ''}, {codes} code{'s' if codes != 1 else ''}"]
     said += ["simulated"] if body.simulated else []
-    return "Memory read", "; ".join([*said, *body.problems])
+    return "Scan", "; ".join([*said, *body.problems])
 
 
 @body_words.register
@@ -35,13 +35,13 @@ def _(body: ScanByHand, terms: Terms = PLAIN) -> Said:
         parts.append(f"{one.module}: {', '.join(filter(None, (*one.codes, one.words, count)))}")
     with_tool = f" with {body.tool}" if body.tool else ""
     told = f", told {body.told}" if body.told else ""
-    return "Memory noted by hand", f"{'; '.join(parts)}{with_tool}{told}"
+    return "Scan by hand", f"{'; '.join(parts)}{with_tool}{told}"
 
 
 @body_words.register
 def _(body: ScanNone, terms: Terms = PLAIN) -> Said:
     lit = "a warning lamp is lit" if body.lamp_lit else ""
-    return "Memory not read", ", ".join(filter(None, (str(body.why), lit, body.note)))
+    return "No scan", ", ".join(filter(None, (str(body.why), lit, body.note)))
 
 
 @body_words.register
@@ -52,12 +52,12 @@ def _(body: EngineLamp, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: ScanTally, terms: Terms = PLAIN) -> Said:
     units = "; ".join(f"{unit} on {seen.on} of {seen.of}" for unit, seen in body.units.items())
-    return "Own tally of codes", units or "none of this kind read before"
+    return "Fault codes on similar vehicles", units or "none of this kind read before"
 
 
 @body_words.register
 def _(body: PlateRead, terms: Terms = PLAIN) -> Said:
-    return "Identification number on the vehicle", body.vin
+    return "VIN on the vehicle", body.vin
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,7 +100,9 @@ def unit_lines(read: ScanRead) -> tuple[UnitLine, ...]:
             ", ".join(filter(None, (one.vin or "", *(one.calibration_ids or ())))),
             ", ".join(monitor_words(name) for name, state in one.readiness.items() if state == "incomplete"),
             one.problems,
-            "not read" if one.codes is None else ", ".join(code.code for code in one.codes) or "none stored",
+            "fault codes not read"
+            if one.codes is None
+            else ", ".join(code.code for code in one.codes) or "no fault codes",
         )
         for one in read.modules
     )

@@ -3,4 +3,4 @@
 from __future__ import annotations
 
 MEMORY = "scan_all_memory"
-SCAN_LOOKS = {MEMORY: "what its control units have stored"}
+SCAN_LOOKS = {MEMORY: "fault codes of the control units"}

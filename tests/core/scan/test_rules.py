@@ -159,7 +159,7 @@ class Lamp(unittest.TestCase):
     def test_commanded_and_dark(self):
         lit = unit("P0301", lamp=True)
         (found,) = lamp_findings([lit], EngineLamp(running=LampSeen.DARK))
-        self.assertIn("commanded and stays dark, running", found.words)
+        self.assertIn("switched on by its unit and stays dark, running", found.words)
         self.assertEqual(lamp_findings([lit], EngineLamp(running=LampSeen.LIT)), [])
         self.assertEqual(lamp_findings([lit], None), [])
 

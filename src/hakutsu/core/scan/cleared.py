@@ -117,14 +117,14 @@ def _facts(unit: UnitRead) -> list[str]:
         plural = "" if since.warm_ups == 1 else "s"
         parts = [f"{since.km:,} km" if since.km is not None else "",
                  f"{since.warm_ups} {least}warm-up{plural}" if since.warm_ups is not None else ""]  # fmt: skip
-        said.append(f"memory cleared {' and '.join(filter(None, parts))} ago")
+        said.append(f"codes cleared {' and '.join(filter(None, parts))} ago")
     waiting = [
         name for name, state in unit.readiness.items() if state == "incomplete" and name in clearing().incomplete
     ]
     if waiting:
-        said.append(f"not run again since: {', '.join(map(monitor_words, waiting))}")
+        said.append(f"monitors not complete: {', '.join(map(monitor_words, waiting))}")
     if unit.untested is not None and unit.untested.on:
-        said.append(f"{unit.untested.on} of {unit.untested.of} tests not completed since it was cleared")
+        said.append(f"{unit.untested.on} of {unit.untested.of} self-tests not complete since then")
     kept = [one.code for one in unit.codes or () if "permanent" in one.memory and "stored" not in one.memory]
     if kept:
         said.append(f"permanent codes without stored ones: {', '.join(kept)}")
@@ -134,9 +134,9 @@ def _facts(unit: UnitRead) -> list[str]:
 def cleared_words(probability: float) -> str:
     """How likely, in words."""
     if probability >= LIKELY:
-        return "The memory was very likely cleared a short while ago"
+        return "Fault codes were very likely cleared recently"
     if probability >= HALF:
-        return "The memory was perhaps cleared a short while ago"
+        return "Fault codes were perhaps cleared recently"
     if probability > UNLIKELY:
-        return "Nothing settles whether the memory was cleared lately"
-    return "The memory was hardly cleared lately"
+        return "It is not known whether fault codes were cleared recently"
+    return "Fault codes were probably not cleared recently"

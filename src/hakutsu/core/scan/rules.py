@@ -138,10 +138,10 @@ def memory_findings(judged: Cleared, known: Known) -> list[Finding]:
     if judged.probability < CLEARED_FROM:
         return []
     if known.innocent:
-        words = f"the memory was cleared a short while ago; {known.innocent} explains it"
+        words = f"fault codes were cleared recently; {known.innocent} explains it"
         return [found("scan.cleared_innocent", "memory", words, judged.because, sureness=judged.probability)]
     why = "on purpose, after a repair, by a flat battery or an update: all leave the same"
-    words = "the memory was cleared a short while ago: codes may be gone that would come back"
+    words = "fault codes were cleared recently: existing faults may be hidden"
     return [found("scan.memory_cleared", "memory", words, judged.because, sureness=judged.probability, why=why)]
 
 
@@ -187,14 +187,14 @@ def lamp_findings(units: Sequence[UnitRead], lamp: EngineLamp | None) -> list[Fi
     dark = [name for name, seen in (("key on", lamp.key_on), ("running", lamp.running)) if seen is LampSeen.DARK]
     if commanded and dark:
         reasons = [
-            f"{unit_name(commanded[0])} commands it",
+            f"{unit_name(commanded[0])} switches it on",
             "bulb or lamp taken out, or its part of the dashboard is dead",
         ]
         return [
             found(
                 "scan.lamp_dark",
                 "engine_lamp",
-                f"the engine lamp is commanded and stays dark, {' and '.join(dark)}",
+                f"the engine lamp is switched on by its unit and stays dark, {' and '.join(dark)}",
                 reasons,
             )
         ]
@@ -229,7 +229,7 @@ def measured_findings(units: Sequence[UnitRead]) -> list[Finding]:
         failed = [one for one in unit.monitors if one.passed is False]
         if failed:
             named = ", ".join(f"{one.mid} {one.tid}: {one.value} (at most {one.max})" for one in failed[:4])
-            words = f"{unit_name(unit)} failed {len(failed)} of its own tests"
+            words = f"{unit_name(unit)} failed {len(failed)} of its self-tests"
             seen.append(found("scan.test_failed", unit_name(unit), words, [named]))
         warm = unit.live.get(COOLANT)
         if unit.live.get(FUEL_SYSTEM) != CLOSED or not isinstance(warm, int | float) or warm < WARM_C:

@@ -183,7 +183,7 @@ class UnitReader:
             CodeRead(code=code, memory=tuple(found), status=status.get(code)) for code, found in memory.items() if found
         )
         if not self._heard_codes:
-            self.problems.append("no memory of codes answered")
+            self.problems.append("fault codes could not be read")
         return {"codes": rows if rows or (self._heard_codes and not broken) else None}
 
     def _listed(self) -> Iterator[tuple[str, list[str], str]]:
