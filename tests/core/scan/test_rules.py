@@ -154,6 +154,15 @@ class Belonging(unittest.TestCase):
                 self.assertEqual(len(distance_findings([unit(live={"odometer_km": km})], Known(dial_km=dial))), odd)
         self.assertEqual(distance_findings([unit(live={"odometer_km": 5.0})], NOTHING), [])
 
+    def test_two_units_apart_are_told_once_and_neither_is_accused(self):
+        near, far = (unit(address="7E9", live={"odometer_km": km}) for km in (141_500, 212_880))
+        one = unit(live={"odometer_km": 141_203})
+        self.assertEqual(distance_findings([one, near], NOTHING), [])
+        (found,) = distance_findings([one, far], NOTHING)
+        self.assertEqual(found.subject, "units")
+        (odd,) = distance_findings([one, near, unit(address="7EA", live={"odometer_km": 212_880})], NOTHING)
+        self.assertIn("7EA", odd.subject)
+
 
 class Lamp(unittest.TestCase):
     def test_commanded_and_dark(self):
@@ -208,7 +217,7 @@ class Memory(unittest.TestCase):
         changed = {(one.what, one.before, one.after) for one in compared(before, after) if not one.same}
         expected = {("P0301", "stored", "–"), ("P0420", "–", "stored"), ("catalyst", "complete", "incomplete")}
         self.assertEqual(changed, expected)
-        self.assertEqual([one.what for one in compared(before, after) if one.same], ["lamp"])
+        self.assertEqual([one.what for one in compared(before, after) if one.same], ["engine lamp"])
 
 
 class Values(unittest.TestCase):

@@ -32,7 +32,7 @@ def _lines(read: ScanRead) -> dict[tuple[str, str], str]:
             if state != "not supported":
                 found[unit.address, monitor_words(name)] = state
         if unit.lamp is not None:
-            found[unit.address, "lamp"] = "commanded" if unit.lamp else "not commanded"
+            found[unit.address, "engine lamp"] = "switched on" if unit.lamp else "not switched on"
         since = unit.since_cleared
         for name, value in (("km since cleared", since.km), ("warm-ups since cleared", since.warm_ups)):
             if value is not None:

@@ -169,14 +169,27 @@ def distance_findings(units: Sequence[UnitRead], known: Known) -> list[Finding]:
     counted = [(unit, float(km)) for unit in units if isinstance(km := unit.live.get(ODOMETER), int | float)]
     if not counted or (known.dial_km is None and len(counted) < 2):
         return []
+    if known.dial_km is None and len(counted) == 2:
+        (one, first), (other, second) = counted
+        if not _apart(first, max(first, second)) and not _apart(second, max(first, second)):
+            return []
+        words = (
+            f"units count different distances: {unit_name(one)} {first:,.0f} km, {unit_name(other)} {second:,.0f} km"
+        )
+        return [found("scan.distance_differs", "units", words, ["nothing says which of them is right"])]
     usual = known.dial_km if known.dial_km is not None else median(km for _, km in counted)
     against = "the dial says" if known.dial_km is not None else "the middle of all units is"
     return [
         found("scan.distance_differs", unit_name(unit), f"{unit_name(unit)} counts {km:,.0f} km",
               [f"{against} {usual:,.0f} km", "one of them was replaced or changed: which, the number does not say"])
         for unit, km in counted
-        if abs(km - usual) > max(DISTANCE_SHARE * usual, DISTANCE_KM)
+        if _apart(km, usual)
     ]  # fmt: skip
+
+
+def _apart(km: float, usual: float) -> bool:
+    """Whether two distances differ by more than units of one vehicle do."""
+    return abs(km - usual) > max(DISTANCE_SHARE * usual, DISTANCE_KM)
 
 
 def lamp_findings(units: Sequence[UnitRead], lamp: EngineLamp | None) -> list[Finding]:
