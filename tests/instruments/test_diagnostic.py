@@ -199,7 +199,7 @@ class Reading(unittest.TestCase):
         self.assertEqual(([one.code for one in found.codes], found.problems), (["P0301"], ()))
 
     def test_a_unit_that_asks_for_more_time_gets_it(self):
-        (found,) = read(unit(faults={"pending": {"0906": 2, "03": 1}})).modules
+        (found,) = read(unit(faults={"pending": {"0906": 12, "03": 1}})).modules
         self.assertEqual(
             (found.cvns, [one.code for one in found.codes], found.problems), (("00C0FFEE",), ["P0301"], ())
         )

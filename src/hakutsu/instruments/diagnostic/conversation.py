@@ -22,7 +22,7 @@ from hakutsu.instruments.diagnostic.services import FRAME, PADDING, framed
 P2_SECONDS, LATENCY_SECONDS, P2_PENDING_SECONDS = 0.05, 0.15, 5.0
 N_CR_MS = 1000
 QUIET_SECONDS = 0.1  # after a broken answer, until its unit is taken to be done
-MOST_PENDING = 3  # times a unit may ask for more time
+MOST_PENDING_SECONDS = 15.0  # in which a unit may ask for more time, as often as it likes
 NEGATIVE, PENDING = 0x7F, 0x78
 ANSWER = 0x40
 STEP_SECONDS = 0.02
@@ -62,7 +62,7 @@ class _Stack:
     send: Callable[[Unit, bytes], None]
     answer: Answer | None = None
     until: float = 0.0
-    pending: int = 0
+    pending: float = 0.0  # since when it has asked for more time
     trouble: str = ""
     frames: deque[isotp.CanMessage] = field(default_factory=deque)
 
@@ -167,8 +167,8 @@ class Conversation:
         if said[0] == NEGATIVE and said[1:2] == payload[:1] and len(said) >= 3:
             if said[2] != PENDING:
                 stack.answer = Answer(refused=said[2])
-            elif stack.pending < MOST_PENDING:
-                stack.pending, stack.until = stack.pending + 1, now + P2_PENDING_SECONDS
+            elif now < (stack.pending or now) + MOST_PENDING_SECONDS:
+                stack.pending, stack.until = stack.pending or now, now + P2_PENDING_SECONDS
             else:
                 stack.answer = Answer(trouble="it kept asking for more time")
         elif answers(payload, said):
