@@ -10,6 +10,7 @@ from uuid import UUID
 
 from fastapi import APIRouter, HTTPException, Request
 from fastapi.responses import JSONResponse, PlainTextResponse, RedirectResponse, Response
+from markupsafe import Markup
 from pydantic import BaseModel, Field, ValidationError
 from starlette.datastructures import UploadFile
 
@@ -24,6 +25,7 @@ from hakutsu.entries import scan as kinds
 from hakutsu.entries.scan import Link, ScanRead
 from hakutsu.exchange.scan_files import BadFile, scan_csv, scan_from_file
 from hakutsu.exchange.scan_json import scan_json
+from hakutsu.figures.trims import trims_drawing
 from hakutsu.instruments.diagnostic.bus import NoLink
 from hakutsu.instruments.diagnostic.simulated_vehicle import scenarios
 from hakutsu.reckoning import Reckoning
@@ -70,6 +72,7 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "value_lines": value_lines,
         "counter_lines": counter_lines,
         "misfire_lines": misfire_lines,
+        "trims": lambda unit: Markup(trims_drawing(unit.live)),
         "codes": codes,
         "found": [found_line(one, terms) for one in rules.found if not PATTERN.match(one.subject)],
         "cleared": judged,
