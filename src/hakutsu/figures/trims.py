@@ -51,4 +51,5 @@ def trims_drawing(live: Mapping[str, float | str | None]) -> str:
         ring = tag("circle", cx=x(long), cy=y, r=6.0, fill="none", stroke="currentColor", stroke_width=1.5)
         parts.append(tag("g", said, ring, tag("circle", cx=x(short + long), cy=y, r=4.5, class_="wu-read")))
     label = "; ".join(f"fuel trim of {name} {short + long:+.0f} %" for name, short, long in banks)
-    return tag("svg", *parts, viewBox=f"0 0 {WIDE:.0f} {high + FOOT:.0f}", role="img", aria_label=text(label))  # fmt: skip
+    box = f"0 0 {WIDE:.0f} {high + FOOT:.0f}"
+    return tag("svg", *parts, viewBox=box, role="img", aria_label=text(label))
