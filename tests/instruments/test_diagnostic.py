@@ -194,6 +194,13 @@ class Reading(unittest.TestCase):
         self.assertEqual([one.vin for one in found.modules], ["0RN1SKARRW2000018", VIN])
         self.assertEqual(found.link.identifiers, 29)
 
+    def test_a_vehicle_with_iso_14229_alone_is_found_and_named_so(self):
+        row = {"services": ("19", "22", "3E"), "by_status": (("P0301-00", "08"),), "answers": "18DAF110"}
+        found = read(unit(**row))
+        (one,) = found.modules
+        self.assertEqual(([code.code for code in one.codes], one.vin, one.lamp), (["P0301-00"], VIN, None))
+        self.assertIn("by ISO 14229 alone", found.problems[0])
+
     def test_short_frames_are_normal(self):
         (found,) = read(unit(faults={"short": True})).modules
         self.assertEqual(([one.code for one in found.codes], found.problems), (["P0301"], ()))

@@ -1,9 +1,11 @@
 """The scan station: a sweep of the stand-in kept as an entry, results by hand, lamp, plate; to sheet and report."""
 
 import time
+from datetime import timedelta
 
 from hakutsu.entries import Draft
 from hakutsu.entries.engine import EngineStart
+from hakutsu.entries.general import Seen, Station
 from hakutsu.entries.opening import Stage, StageReached
 from hakutsu.entries.scan import (
     CodeRead,
@@ -14,6 +16,7 @@ from hakutsu.entries.scan import (
     PlateRead,
     ScanNone,
     ScanRead,
+    SellerWork,
     SinceCleared,
     UnitRead,
 )
@@ -154,6 +157,22 @@ class Scan(RoundCase):
         self.assertEqual((found.minute, found.coolant_c, found.rpm, found.by_link), (5.0, 71.0, 810.0, True))
         self.assertIsNone(sample(read(live=live | {"rpm": 0.0})))
         self.assertIsNone(sample(read()))
+
+    def test_work_done_during_the_visit_makes_a_cleared_memory_innocent_only_if_it_came_before(self):
+        fresh = read(since_cleared=SinceCleared(km=1, warm_ups=1))
+        self.write("scan.seller_work", SellerWork(part="alternator", who="the seller", invoice=True))
+        self.write("scan.read", fresh)
+        (found,) = self.found("scan.cleared_innocent")
+        self.assertIn("work during the visit (alternator) explains it", found.words)
+        self.assertIn("alternator, by the seller, with invoice", self.report())
+        late = Draft.write("scan.seller_work", SellerWork(part="battery"), NOON + timedelta(hours=1))
+        self.post(self.inspection, late)
+        self.assertNotIn("battery", self.found("scan.cleared_innocent")[0].words)
+
+    def test_a_story_is_told_beside_the_codes(self):
+        self.write("scan.read", read("P0171"))
+        self.write("general.seen", Seen(station=Station.GENERAL, text="a hose hisses at idle"), place="bay")
+        self.assertIn("Air drawn in behind the meter makes the mixture lean", self.page())
 
     def test_files_go_out_and_come_in_again(self):
         self.write("scan.read", read("P0301", lamp=True, since_cleared=SinceCleared(km=900)))

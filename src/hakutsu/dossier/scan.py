@@ -10,7 +10,16 @@ from hakutsu.dossier.body import Seen
 from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
-from hakutsu.entries.scan import EngineLamp, NotScanned, PlateRead, ScanByHand, ScanNone, ScanRead, ScanTally
+from hakutsu.entries.scan import (
+    EngineLamp,
+    NotScanned,
+    PlateRead,
+    ScanByHand,
+    ScanNone,
+    ScanRead,
+    ScanTally,
+    SellerWork,
+)
 from hakutsu.vehicle.scan import MEMORY
 from hakutsu.vehicle.vocabulary import Protocol
 
@@ -30,6 +39,7 @@ class ScanDossier:
     lamp: Seen[EngineLamp] | None = None
     plate: Seen[PlateRead] | None = None
     tally: Seen[ScanTally] | None = None
+    seller_work: list[Seen[SellerWork]] = field(default_factory=list)
 
     @property
     def last(self) -> Seen[ScanRead] | None:
@@ -64,6 +74,11 @@ def _none(gathering: Gathering, entry: Entry, body: ScanNone) -> None:
 @fold("scan.lamp")
 def _lamp(gathering: Gathering, entry: Entry, body: EngineLamp) -> None:
     gathering.station(ScanDossier).lamp = Seen(entry, body)
+
+
+@fold("scan.seller_work")
+def _seller_work(gathering: Gathering, entry: Entry, body: SellerWork) -> None:
+    gathering.station(ScanDossier).seller_work.append(Seen(entry, body))
 
 
 @fold("scan.tally")

@@ -193,3 +193,15 @@ class PlateRead(Body):
     """The identification number as it stands on the vehicle; I, O and Q are not used in one (ISO 3779)."""
 
     vin: Annotated[str, BeforeValidator(_upper), StringConstraints(max_length=17, pattern=r"^[A-HJ-NPR-Z0-9]{17}$")]
+
+
+@entry_kind("scan.seller_work")
+class SellerWork(Body):
+    """Work done on the vehicle by the seller during the visit: by whom, on which part, and whether there is an invoice.
+
+    What was started, looked at and read counts only after it; memory cleared then is innocent.
+    """
+
+    part: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    who: Word = ""
+    invoice: bool = False

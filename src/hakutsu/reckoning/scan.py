@@ -31,10 +31,18 @@ class ScanReckoned(StationRules):
     def known(self) -> Known:
         """What other stations know that explains or contradicts the memory."""
         scan, dossier = self._scan, self._reckoning.dossier
-        start = dossier.engine.start
-        innocent = JUMP_START if start is not None and start.body.jump_started else ""
+        innocent = self._innocent
         tally = scan.tally.body.units if scan.tally else {}
         return Known(dossier.mechanics.odometer_km, scan.plate.body.vin if scan.plate else "", innocent, tally)
+
+    @property
+    def _innocent(self) -> str:
+        """What may have cleared the memory, or set low voltage in it, with nobody meaning to."""
+        start, last = self._reckoning.dossier.engine.start, self._scan.last
+        if start is not None and start.body.jump_started:
+            return JUMP_START
+        before = [one.body.part for one in self._scan.seller_work if last is None or one.entry.at <= last.entry.at]
+        return f"work during the visit ({', '.join(before)})" if before else ""
 
     @kept
     def cleared(self) -> Cleared | None:

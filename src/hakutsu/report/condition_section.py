@@ -18,14 +18,15 @@ from hakutsu.vehicle.terms import Terms
 SHOWN = 60
 
 
-def story_lines(reckoning: Reckoning) -> list[str]:
-    """Findings that explain each other, both named."""
+def story_lines(reckoning: Reckoning, station: str = "") -> list[str]:
+    """Findings that explain each other, both named; of one station where it is given."""
     terms = reckoning.terms
 
     def named(findings: Sequence[Finding]) -> str:
         return "; ".join(named_words(one, terms) for one in findings)
 
-    return [f"{terms.say(one.words)} ({named(one.ones)} – {named(one.others)})" for one in reckoning.stories]
+    told = [one for one in reckoning.stories if not station or station in {f.station for f in (*one.ones, *one.others)}]
+    return [f"{terms.say(one.words)} ({named(one.ones)} – {named(one.others)})" for one in told]
 
 
 @dataclass(frozen=True, slots=True)

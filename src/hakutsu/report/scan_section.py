@@ -8,7 +8,7 @@ from hakutsu.core.scan.cleared import HALF, Cleared, cleared_words
 from hakutsu.core.scan.codec.readiness import monitor_words
 from hakutsu.core.scan.compared import Change
 from hakutsu.core.scan.units import unit_name
-from hakutsu.entries.scan import EngineLamp, PlateRead, ScanByHand, ScanNone, ScanRead, ScanTally
+from hakutsu.entries.scan import EngineLamp, PlateRead, ScanByHand, ScanNone, ScanRead, ScanTally, SellerWork
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.scan import ScanReckoned
 from hakutsu.report.finding_wording import FoundLine, found_line
@@ -56,6 +56,13 @@ def _(body: ScanTally, terms: Terms = PLAIN) -> Said:
 
 
 @body_words.register
+def _(body: SellerWork, terms: Terms = PLAIN) -> Said:
+    who = f"by {body.who}" if body.who else ""
+    invoice = "with invoice" if body.invoice else "no invoice"
+    return "Work during the visit", ", ".join(filter(None, (body.part, who, invoice)))
+
+
+@body_words.register
 def _(body: PlateRead, terms: Terms = PLAIN) -> Said:
     return "VIN on the vehicle", body.vin
 
@@ -85,11 +92,12 @@ class ScanSection:
     problems: tuple[str, ...]
     simulated: bool
     without_electronics: bool
+    work: tuple[str, ...] = ()
 
     @property
     def empty(self) -> bool:
         """True when nobody read, noted or tried."""
-        return not (self.units or self.by_hand or self.none or self.found)
+        return not (self.units or self.by_hand or self.none or self.found or self.work)
 
 
 def unit_lines(read: ScanRead) -> tuple[UnitLine, ...]:
@@ -125,6 +133,7 @@ def scan_section(reckoning: Reckoning) -> ScanSection:
         last.problems if last else (),
         bool(last and last.simulated),
         scan.without_electronics,
+        tuple(body_words(seen.body, terms)[1] for seen in scan.seller_work),
     )
 
 

@@ -20,6 +20,7 @@ CLOSED_LOOP = b"\x02\x00"
 READINESS, TODAY, FREEZE_CODE = 0x01, 0x41, 0x02
 AVAILABLE = 0x7F
 SUPPORTED = b"\x0a"
+PROTOCOL = b"\xf8\x10"
 VIN_IDENTIFIER = b"\xf1\x90"
 NEGATIVE, WAIT, NOT_SUPPORTED, OUT_OF_RANGE = 0x7F, 0x78, 0x11, 0x31
 TRIMS = (Pid.SHORT_TRIM, Pid.LONG_TRIM)
@@ -164,6 +165,8 @@ class SimulatedUnit:
         return bytes([0x02, AVAILABLE]) + b"".join(rows)
 
     def _identifier(self, rest: bytes) -> bytes | None:
+        if rest == PROTOCOL and 0x01 not in self._services:
+            return rest + b"\x01"
         return rest + self.row.vin.encode("ascii") if rest == VIN_IDENTIFIER and self.row.vin else None
 
 

@@ -27,6 +27,7 @@ class Progress:
     read: int = 0
 
 
+ON_UDS = "this vehicle gives no legislated services 01 to 0A: its codes come by ISO 14229 alone"
 Told = Callable[[Progress], None]
 NOBODY = "the adapter is there, and no control unit answers: is the key on, and does this vehicle have a link?"
 
@@ -75,6 +76,7 @@ class VehicleReader:
             for extended in (False, True):
                 found |= talk.ask_all(payload, extended=extended)
             if found:
+                self._problems += [ON_UDS] if payload == PROTOCOL else []
                 break
         return sorted(found)
 

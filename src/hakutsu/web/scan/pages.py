@@ -30,6 +30,7 @@ from hakutsu.instruments.diagnostic.bus import NoLink
 from hakutsu.instruments.diagnostic.simulated_vehicle import scenarios
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.scan import ScanReckoned
+from hakutsu.report.condition_section import story_lines
 from hakutsu.report.finding_wording import found_line
 from hakutsu.report.scan_section import unit_lines
 from hakutsu.report.wording import body_words
@@ -78,6 +79,8 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "cleared": judged,
         "cleared_words": cleared_words(judged.probability) if judged and judged.probability < HALF else "",
         "changes": rules.changes,
+        "work": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in scan.seller_work],
+        "stories": story_lines(reckoning, "scan"),
         "by_hand": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in scan.by_hand],
         "unread": (scan.none.entry.id, body_words(scan.none.body, terms)[1]) if scan.none else None,
         "lamp": scan.lamp.body if scan.lamp else kinds.EngineLamp(),
