@@ -3,8 +3,10 @@
 import time
 from datetime import timedelta
 
+from hakutsu.dossier.scan import ScanDossier
 from hakutsu.entries import Draft
 from hakutsu.entries.engine import EngineStart
+from hakutsu.entries.functions import Lamp
 from hakutsu.entries.general import Seen, Station
 from hakutsu.entries.opening import Stage, StageReached
 from hakutsu.entries.scan import (
@@ -87,7 +89,7 @@ class Scan(RoundCase):
         while (state := self.client.get(link).json())["running"] and time.monotonic() < until:
             time.sleep(0.05)
         self.assertTrue(state["said"])
-        self.assertEqual(self.dossier().scan.reads, [])
+        self.assertEqual(self.dossier()[ScanDossier].reads, [])
 
     def test_a_code_is_on_the_sheet_and_joins_a_story(self):
         self.write("scan.read", read("P0562"))
@@ -177,14 +179,29 @@ class Scan(RoundCase):
     def test_files_go_out_and_come_in_again(self):
         self.write("scan.read", read("P0301", lamp=True, since_cleared=SinceCleared(km=900)))
         table = self.client.get(f"{self.here}/scan.csv").text
-        self.assertEqual(table.splitlines()[1], "engine unit 7E8,P0301,stored,cylinder 1 misses,")
+        self.assertEqual(table.splitlines()[1], "engine unit 7E8,P0301,stored,cylinder 1 misses,,")
         whole = self.client.get(f"{self.here}/scan.json").content
         for name, data in (("a.json", whole), ("a.csv", table.encode())):
             answer = self.client.post(f"{self.here}/scan/file", files={"file": (name, data)}, follow_redirects=False)
             self.assertEqual(answer.status_code, 303, name)
-        scan = self.dossier().scan
+        scan = self.dossier()[ScanDossier]
         self.assertEqual(scan.reads[0].body, scan.reads[1].body)
         self.assertEqual(scan.by_hand[0].body.modules[0].codes, ("P0301",))
+
+    def test_a_simulated_read_stays_marked_when_it_goes_out_and_comes_in(self):
+        self.write("scan.read", read("P0301").model_copy(update={"simulated": True}))
+        whole, table = (self.client.get(f"{self.here}/scan.{kind}").content for kind in ("json", "csv"))
+        self.client.post(f"{self.here}/scan/file", files={"file": ("a.json", whole)})
+        self.assertTrue(self.dossier()[ScanDossier].reads[1].body.simulated)
+        refused = self.client.post(f"{self.here}/scan/file", files={"file": ("a.csv", table)})
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("codes of a simulated vehicle", refused.text)
+
+    def test_a_lit_lamp_waits_for_its_code_and_one_that_is_explained_does_not(self):
+        self.write("function.lamp", Lamp(name="engine"))
+        self.assertIn("Waiting for a code", self.page())
+        self.write("scan.read", read("P0301"))
+        self.assertNotIn("Waiting for a code", self.page())
 
     def test_a_bad_file_is_named_by_its_fault_and_nothing_is_stored(self):
         bad_ones = {
@@ -201,7 +218,7 @@ class Scan(RoundCase):
                 answer = self.client.post(f"{self.here}/scan/file", files={"file": ("x", data)})
                 self.assertEqual(answer.status_code, 422)
                 self.assertIn(words, answer.text)
-        self.assertEqual((self.dossier().scan.reads, self.dossier().scan.by_hand), ([], []))
+        self.assertEqual((self.dossier()[ScanDossier].reads, self.dossier()[ScanDossier].by_hand), ([], []))
 
     def test_no_link_is_a_result_and_a_lit_lamp_without_a_scan_is_settled(self):
         self.write("scan.none", ScanNone(why=NotScanned.NO_LINK, lamp_lit=True))

@@ -30,7 +30,6 @@ from hakutsu.dossier.money import MoneyDossier
 from hakutsu.dossier.opening import Opening, Remarks
 from hakutsu.dossier.pictures import Pictures
 from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station
-from hakutsu.dossier.scan import ScanDossier
 from hakutsu.dossier.timers import KeptTimer, Timers
 from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.envelope import Entry, Unread
@@ -281,11 +280,6 @@ class Dossier:
     def cabin(self) -> CabinDossier:
         """The cabin."""
         return self[CabinDossier]
-
-    @property
-    def scan(self) -> ScanDossier:
-        """The vehicle's own memory."""
-        return self[ScanDossier]
 
     @property
     def money(self) -> MoneyDossier:

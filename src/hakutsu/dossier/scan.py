@@ -94,7 +94,7 @@ def _plate(gathering: Gathering, entry: Entry, body: PlateRead) -> None:
 @expects("scan", "Scan")
 def _memory(dossier: Dossier) -> Iterator[Wanted]:
     """The memory, read or said to be unreadable; not on a quick look, nor on a vehicle without electronics."""
-    scan = dossier.scan
+    scan = dossier[ScanDossier]
     if dossier.opening.brief.protocol is Protocol.QUICK or scan.without_electronics:
         return
     yield Wanted(PORT, MEMORY, bool(scan.reads or scan.by_hand), hidden=scan.none is not None)

@@ -22,7 +22,7 @@ class ClaimKind(Keyed):
     AIR_CONDITIONING = "air_conditioning", "air-conditioning cold"
     NO_LEAKS = "no_leaks", "no leaks"
     NO_RUST = "no_rust", "no rust"
-    NO_LAMPS = "no_lamps", "no lamps or codes"
+    NO_LAMPS = "no_lamps", "no warning lights or fault codes"
     OWNERS = "owners"
     to_keys = "keys"
     REPLACED = "replaced", "part replaced"

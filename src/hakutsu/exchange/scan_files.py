@@ -13,7 +13,7 @@ from hakutsu.core.scan.codes import told
 from hakutsu.core.scan.units import unit_name
 from hakutsu.entries.scan import ModuleNoted, ScanByHand, ScanRead
 
-COLUMNS = ("module", "code", "memory", "words", "count")
+COLUMNS = ("module", "code", "memory", "words", "count", "simulated")
 MOST_BYTES = 2_000_000
 
 
@@ -30,11 +30,12 @@ def scan_csv(read: ScanRead) -> str:
         if unit.codes is None:
             continue
         name = unit_name(unit)
+        mark = {"simulated": "yes"} if read.simulated else {}
         for one in unit.codes:
             words = told(one.code).words
-            writer.writerow({"module": name, "code": one.code, "memory": " ".join(one.memory), "words": words})
+            writer.writerow({"module": name, "code": one.code, "memory": " ".join(one.memory), "words": words, **mark})
         if not unit.codes:
-            writer.writerow({"module": name, "count": 0})
+            writer.writerow({"module": name, "count": 0, **mark})
     return out.getvalue()
 
 
@@ -74,6 +75,8 @@ def _from_csv(text: str) -> ScanByHand:
         raise BadFile("a CSV of codes has the columns module and code, perhaps words and count")
     modules: dict[str, dict[str, Any]] = {}
     for number, row in enumerate(reader, 2):
+        if row.get("simulated"):
+            raise BadFile(f"line {number}: codes of a simulated vehicle are not taken as somebody's reading")
         name = (row.get("module") or "").strip()
         one = modules.setdefault(name, {"module": name, "codes": [], "words": "", "count": None})
         code, words, count = ((row.get(key) or "").strip() for key in ("code", "words", "count"))

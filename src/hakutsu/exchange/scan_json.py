@@ -10,7 +10,7 @@ from hakutsu.entries.scan import ScanRead
 
 def scan_json(read: ScanRead) -> dict[str, Any]:
     """Link, modules, whether memory was cleared, problems."""
-    found = read.model_dump(mode="json", exclude={"simulated"})
+    found = read.model_dump(mode="json")
     judged = cleared(read.modules)
     found["cleared"] = {"probability": judged.probability, "because": list(judged.because)}
     return found

@@ -14,6 +14,8 @@ from hakutsu.dossier.scan import ScanDossier
 from hakutsu.entries.corners import Grade
 from hakutsu.reckoning.station import StationRules
 
+LAMPS = ("engine", "airbag", "antilock", "brake", "charging", "steering", "temperature", "oil", "red")
+WAITING = (*(f"functions.{one}_warning" for one in LAMPS), "functions.fault_lamp")
 JUMP_START = "a jump start"
 SIMULATED = "simulated, for practice"
 
@@ -25,7 +27,7 @@ class ScanReckoned(StationRules):
 
     @property
     def _scan(self) -> ScanDossier:
-        return self._reckoning.dossier.scan
+        return self._reckoning.dossier[ScanDossier]
 
     @kept
     def known(self) -> Known:
@@ -70,13 +72,21 @@ class ScanReckoned(StationRules):
         elif lamp is not None:
             seen += [one.seen_in(*beside) for one in lamp_findings((), lamp)]
         for noted in scan.by_hand:
-            seen += [one.seen_in(noted.entry.id) for one in by_hand_findings(noted.body)]
+            seen += [one.seen_in(noted.entry.id) for one in by_hand_findings(noted.body.modules)]
         if scan.none is not None:
             seen += [one.seen_in(scan.none.entry.id) for one in none_findings(scan.none.body)]
         told: dict[tuple[str, str], Finding] = {}
         for one in seen:
             told.setdefault((one.code, one.subject), one)
         return list(told.values())
+
+    @property
+    def waiting(self) -> list[Finding]:
+        """Lit warning lamps whose code was not found: no story joins them with one that was read."""
+        told = [story for story in self._reckoning.stories if any(one.station == self.key for one in story.others)]
+        explained = {(one.code, one.subject) for story in told for one in story.ones}
+        lit = [one for one in self._reckoning.findings if one.code in WAITING]
+        return [one for one in lit if (one.code, one.subject) not in explained]
 
     def part_grades(self) -> dict[str, tuple[Grade, str]]:
         """What stored codes make of parts with a life; those of the stand-in say nothing of this vehicle."""

@@ -8,6 +8,7 @@ from hakutsu.core.scan.cleared import HALF, Cleared, cleared_words
 from hakutsu.core.scan.codec.readiness import monitor_words
 from hakutsu.core.scan.compared import Change
 from hakutsu.core.scan.units import unit_name
+from hakutsu.dossier.scan import ScanDossier
 from hakutsu.entries.scan import EngineLamp, PlateRead, ScanByHand, ScanNone, ScanRead, ScanTally, SellerWork
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.scan import ScanReckoned
@@ -118,7 +119,7 @@ def unit_lines(read: ScanRead) -> tuple[UnitLine, ...]:
 
 def scan_section(reckoning: Reckoning) -> ScanSection:
     """Gather the section from a reckoning."""
-    terms, scan = reckoning.terms, reckoning.dossier.scan
+    terms, scan = reckoning.terms, reckoning.dossier[ScanDossier]
     rules = reckoning.station(ScanReckoned)
     last = scan.last.body if scan.last else None
     judged = rules.cleared

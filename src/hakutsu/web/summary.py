@@ -10,6 +10,7 @@ from uuid import UUID
 
 from hakutsu import __version__
 from hakutsu.dossier import Covered, Dossier
+from hakutsu.dossier.scan import ScanDossier
 from hakutsu.entries.opening import Stage
 from hakutsu.entries.registry import EntryError, parse_body
 from hakutsu.logbook.derived import SummaryRow
@@ -85,7 +86,7 @@ def reckoned_summary(reckoning: Reckoning, end: End, opened_at: str) -> Summary:
     verified: dict[str, str] = {}
     for kept in dossier.film.verifications.values():
         verified[kept.body.gauge] = max(kept.at.isoformat(), verified.get(kept.body.gauge, ""))
-    last = dossier.scan.last
+    last = dossier[ScanDossier].last
     taught = reckoning.film.teaches if dossier.opening.stage is Stage.FINISHED else None
     return Summary(
         dossier.inspection, end, opened_at, **_named(dossier.vehicle), buyer=dossier.opening.brief.buyer,

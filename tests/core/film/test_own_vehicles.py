@@ -5,9 +5,9 @@ from dataclasses import replace
 from math import exp, log
 
 from hakutsu.core.film import FilmSurvey, HonestFilm, State, analyse, honest_film, own_words, parameters
+from hakutsu.core.film.judging import Known
 from hakutsu.core.film.model.grids import grids
 from hakutsu.core.film.own_vehicles import OWN, learnt, with_own
-from hakutsu.core.film.parameters import Known
 from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.vocabulary import Finish, Unit
 from tests.core.film.test_sanity import NAMES, car, panel

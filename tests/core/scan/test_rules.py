@@ -123,13 +123,13 @@ class ByHand(unittest.TestCase):
     def test_codes_words_or_a_count(self):
         noted = ScanByHand(modules=(ModuleNoted(module="seat", count=3), ModuleNoted(module="engine", codes=("P0171",)),
                                     ModuleNoted(module="roof", words="switch")))  # fmt: skip
-        found = by_hand_findings(noted)
+        found = by_hand_findings(noted.modules)
         self.assertEqual([(one.code, one.subject) for one in found],
                          [("scan.noted", "seat"), ("scan.lean", "P0171"), ("scan.noted", "roof")])  # fmt: skip
         self.assertEqual(found[0].words, "seat: 3 stored codes")
 
     def test_none_found_by_it_is_no_finding(self):
-        self.assertEqual(by_hand_findings(ScanByHand(modules=(ModuleNoted(module="seat", count=0),))), [])
+        self.assertEqual(by_hand_findings([ModuleNoted(module="seat", count=0)]), [])
 
 
 class Belonging(unittest.TestCase):

@@ -8,10 +8,11 @@ from statistics import fmean, median
 
 import numpy as np
 
+from hakutsu.core.film.judging import Known
 from hakutsu.core.film.model.grids import Grids
 from hakutsu.core.film.model.numeric import Floats, normal_weights
 from hakutsu.core.film.model.shuts import WRAPPED
-from hakutsu.core.film.parameters import FilmParameters, Known
+from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.result import FilmAnalysis
 from hakutsu.core.film.survey import FilmSurvey, HonestFilm, State
 from hakutsu.core.film.verdicts.spots import film_um

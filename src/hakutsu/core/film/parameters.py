@@ -7,8 +7,19 @@ from enum import StrEnum
 from functools import cache, cached_property
 from typing import Any, Self
 
-from pydantic import BaseModel, ConfigDict
-
+from hakutsu.core.film.judging import (
+    Asks,
+    Few,
+    Group,
+    Headroom,
+    Mapped,
+    Next,
+    OwnVehiclesKnown,
+    Reflection,
+    Retest,
+    Schools,
+    Verifying,
+)
 from hakutsu.core.film.survey import STATES
 from hakutsu.vehicle.tables import Table, read_table
 from hakutsu.vehicle.vocabulary import Finish
@@ -21,11 +32,7 @@ WHOLE = ("resprayed", "stripped")
 Values = tuple[float, ...]
 
 
-class _Group(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-class Gauge(_Group):
+class Gauge(Group):
     offset_sd_um: float
     gain_sd: float
     default_step_um: float
@@ -38,7 +45,7 @@ class Gauge(_Group):
     misread_sd_log: float
 
 
-class Level(_Group):
+class Level(Group):
     """A log-normal level of film [µm] and its share among its like."""
 
     median_um: float
@@ -46,7 +53,7 @@ class Level(_Group):
     share: float
 
 
-class Baseline(_Group):
+class Baseline(Group):
     lowest_um: float
     highest_um: float
     lowest_respray_um: float
@@ -64,7 +71,7 @@ class Baseline(_Group):
     respray: dict[str, Level]
 
 
-class Between(_Group):
+class Between(Group):
     panel_sd_log: Values
     panel_sd_weights: Values
     panel_tail_share: float
@@ -81,7 +88,7 @@ class Between(_Group):
     added_sd_log: float
 
 
-class Unevenness(_Group):
+class Unevenness(Group):
     factory: Values
     factory_weights: Values
     painter: Values
@@ -101,7 +108,7 @@ class Side(StrEnum):
     ALL = "all over"
 
 
-class Thinned(_Group):
+class Thinned(Group):
     least_um: float
     most_um: float
     begins: tuple[float, ...]
@@ -110,7 +117,7 @@ class Thinned(_Group):
     share: float
 
 
-class Blended(_Group):
+class Blended(Group):
     least_um: float
     most_um: float
     begins: tuple[float, ...]
@@ -119,7 +126,7 @@ class Blended(_Group):
     other_sides: dict[Side, float]
 
 
-class Refinished(_Group):
+class Refinished(Group):
     lift_um: Values
     lift_weights: Values
     lift_sd_log: float
@@ -128,14 +135,14 @@ class Refinished(_Group):
     bare_share: float
 
 
-class Rebuilt(_Group):
+class Rebuilt(Group):
     over_median_um: float
     over_sd_log: float
     ends_um: float
     ends_soft_um: float
 
 
-class Filled(_Group):
+class Filled(Group):
     counts_from_um: float
     peaks_um: Values
     peak_weights: Values
@@ -163,7 +170,7 @@ class Filled(_Group):
     blended_out_bare: float
 
 
-class Cover(_Group):
+class Cover(Group):
     share: float
     felt_share: float
     median_um: float
@@ -171,7 +178,7 @@ class Cover(_Group):
     thickness_sd_um: float
 
 
-class Painted(_Group):
+class Painted(Group):
     rebuilt: float
     filled: float
     filled_alone: float
@@ -182,7 +189,7 @@ class Painted(_Group):
     alone_hidden_blended_out: float
 
 
-class Most(_Group):
+class Most(Group):
     panel: float
     upper: float
     sill: float
@@ -190,7 +197,7 @@ class Most(_Group):
     filled: float
 
 
-class Whole(_Group):
+class Whole(Group):
     """State priors of a car painted whole, and how many of its panels were bare metal before."""
 
     original: float
@@ -205,89 +212,6 @@ class Whole(_Group):
     def states(self) -> tuple[float, ...]:
         """The priors in the order of the states."""
         return tuple(getattr(self, state) for state in STATES)
-
-
-class Next(_Group):
-    least_gain_bits: float
-    words_same: float
-
-
-class Asks(_Group):
-    level_um: float
-    under_um: float
-    under_spreads: float
-    least_readings: int
-    least_neighbours: int
-
-
-class Few(_Group):
-    one: float
-    two: float
-
-
-class Headroom(_Group):
-    clear_um: float
-    clear_sd_um: float
-    stays_um: float
-    thinned_um: float
-    unevenness: float
-    usual_um: float
-    never_below_um: float
-    share_of_baseline: float
-
-
-class Verifying(_Group):
-    check_sd_um: float
-    check_sd_share: float
-    offset_sd_um: float
-    gain_sd: float
-    drift_um: float
-    drift_share: float
-    beyond_share: float
-
-
-class Schools(_Group):
-    fixed_band_um: tuple[float, float]
-    restored_band_um: tuple[float, float]
-
-
-class Reflection(_Group):
-    least_others: int
-    same_share: float
-    dull_share: float
-
-
-class Mapped(_Group):
-    sd_log: float
-
-
-class Known(_Group):
-    """A log-normal quantity of any factory, and how far vehicles of one make and colour lie apart."""
-
-    median: float
-    sd_log: float
-    apart_sd_log: float
-    worth: float
-
-
-class OwnVehiclesKnown(_Group):
-    least: int
-    least_panels: int
-    least_readings: int
-    least_sd: float
-    sure: float
-    trust: float
-    level: Known
-    spread: Known
-    unevenness: Known
-
-
-class Retest(_Group):
-    least_um: float
-    share: float
-    confirmed_within: float
-    wanted: int
-    same_place_mm: float
 
 
 class FilmParameters(Table):

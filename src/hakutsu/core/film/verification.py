@@ -10,7 +10,7 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
-from hakutsu.core.film.parameters import Verifying
+from hakutsu.core.film.judging import Verifying
 from hakutsu.core.film.survey import Observation
 
 

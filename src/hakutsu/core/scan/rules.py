@@ -16,7 +16,6 @@ from hakutsu.entries.scan import (
     EngineLamp,
     LampSeen,
     ModuleNoted,
-    ScanByHand,
     ScanNone,
     ScanRead,
     Stored,
@@ -24,7 +23,6 @@ from hakutsu.entries.scan import (
 )
 from hakutsu.vehicle.vocabulary import Consequence
 
-CLEARED_FROM = HALF
 DISTANCE_SHARE, DISTANCE_KM = 0.02, 500.0  # units agree within one or the other
 TRIM_WATCH, TRIM_FAULT, WARM_C = 10.0, 20.0, 70.0  # %, %, °C
 CLOSED = "closed"
@@ -69,14 +67,8 @@ def _code(code: str, rows: Sequence[tuple[UnitRead, CodeRead]], known: Known) ->
         reasons.insert(1, f"{known.innocent} may have left it behind")
     if memories == {"pending"}:
         words = f"{code}, met once and not confirmed: {said.words}"
-        return found(
-            "scan.pending",
-            code,
-            words,
-            reasons,
-            why="it was met once",
-            check=f"drive it, then read again; {said.confirm}",
-        )
+        check = f"drive it, then read again; {said.confirm}"
+        return found("scan.pending", code, words, reasons, why="it was met once", check=check)
     kept = memories == {"permanent"}
     words = f"{code}{' (permanent, the stored one is gone)' if kept else ''}: {said.words}"
     one = found(said.finding, code, words, reasons, why=CIRCUIT, check=said.confirm)
@@ -117,7 +109,7 @@ def code_grades(units: Sequence[UnitRead]) -> dict[str, tuple[Grade, str]]:
     return graded
 
 
-def noted_findings(modules: Sequence[ModuleNoted]) -> list[Finding]:
+def by_hand_findings(modules: Sequence[ModuleNoted]) -> list[Finding]:
     """What somebody's reader said: codes as if they were read, else words or how many."""
     seen = []
     for one in modules:
@@ -135,7 +127,7 @@ def noted_findings(modules: Sequence[ModuleNoted]) -> list[Finding]:
 
 def memory_findings(judged: Cleared, known: Known) -> list[Finding]:
     """The memory was cleared recently, with what may have done so."""
-    if judged.probability < CLEARED_FROM:
+    if judged.probability < HALF:
         return []
     if known.innocent:
         words = f"fault codes were cleared recently; {known.innocent} explains it"
@@ -272,8 +264,3 @@ def read_findings(read: ScanRead, lamp: EngineLamp | None, known: Known) -> list
         *measured_findings(units),
         *trouble_findings(units),
     ]
-
-
-def by_hand_findings(noted: ScanByHand) -> list[Finding]:
-    """All that somebody's reader said."""
-    return noted_findings(noted.modules)

@@ -33,7 +33,7 @@ class DiscCracks(Keyed):
 class DiscRust(Keyed):
     """Rust on the rubbing face."""
 
-    NONE = "none", "none, or a film that brakes off"
+    NONE = "none", "none, or light surface rust"
     RING = "ring", "ring or patches the pad does not reach"
     DEEP = "deep", "deep, pitted"
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from hakutsu.core.film import own_words, parameters
+from hakutsu.core.film import own_words
 from hakutsu.dossier import Covered
 from hakutsu.entries.film import MOST_UM
 from hakutsu.figures.film_profile import column_numbers
@@ -43,7 +43,7 @@ def film_context(
     last = dossier.film.readings[-1] if dossier.film.readings else None
     counted = [row for row in rows if row.coverage.expected or row.coverage.state is Covered.LIMITED]
     gauge = dossier.film.gauge
-    taken, own_least = reckoning.film.survey.own_vehicles, parameters().own_vehicles.least
+    taken = reckoning.film.survey.own_vehicles
     return {
         "dossier": dossier,
         "vehicle": dossier.vehicle,
@@ -63,7 +63,7 @@ def film_context(
         "unit": gauge.unit,
         "terms": terms,
         "verification": reckoning.film.gauge_verified,
-        "own_words": own_words(taken, terms=terms) if len(taken) >= own_least else "",
+        "own_words": own_words(taken, terms=terms) if reckoning.film.model.own else "",
         "left_out": bool(dossier.film.own_vehicles and dossier.film.own_vehicles.left_out),
         "usual_limits": USUAL_LIMITS,
         "layers": LAYERS,

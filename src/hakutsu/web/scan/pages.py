@@ -20,6 +20,7 @@ from hakutsu.core.scan.codec.readiness import monitor_words
 from hakutsu.core.scan.codes import told
 from hakutsu.core.scan.units import unit_name
 from hakutsu.core.scan.values import counter_lines, misfire_lines, value_lines
+from hakutsu.dossier.scan import ScanDossier
 from hakutsu.entries import Draft
 from hakutsu.entries import scan as kinds
 from hakutsu.entries.scan import Link, ScanRead
@@ -32,7 +33,6 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.scan import ScanReckoned
 from hakutsu.report.condition_section import story_lines
 from hakutsu.report.finding_wording import found_line
-from hakutsu.report.scan_section import unit_lines
 from hakutsu.report.wording import body_words
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import fragment, page
@@ -55,7 +55,7 @@ class Starting(BaseModel):
 
 def scan_context(reckoning: Reckoning) -> dict[str, Any]:
     """Units as they were read last, findings, the memory, reads compared, notes by hand."""
-    terms, scan = reckoning.terms, reckoning.dossier.scan
+    terms, scan = reckoning.terms, reckoning.dossier[ScanDossier]
     rules, last = reckoning.station(ScanReckoned), scan.last
     judged = rules.cleared
     modules = last.body.modules if last else ()
@@ -66,7 +66,6 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
         "last": last,
-        "units": unit_lines(last.body) if last else (),
         "modules": [(unit_name(one), one) for one in modules],
         "follows": follows,
         "monitor_words": monitor_words,
@@ -80,6 +79,7 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "cleared_words": cleared_words(judged.probability) if judged and judged.probability < HALF else "",
         "changes": rules.changes,
         "work": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in scan.seller_work],
+        "waiting": [found_line(one, terms) for one in rules.waiting],
         "stories": story_lines(reckoning, "scan"),
         "by_hand": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in scan.by_hand],
         "unread": (scan.none.entry.id, body_words(scan.none.body, terms)[1]) if scan.none else None,
@@ -113,14 +113,14 @@ def show_scan(request: Request, reckoning: ReckoningHere) -> Response:
 @router.get(f"{HERE}.json")
 def scan_as_json(reckoning: ReckoningHere) -> Response:
     """What was read last, as the command line gives it."""
-    last = reckoning.dossier.scan.last
+    last = reckoning.dossier[ScanDossier].last
     return JSONResponse(scan_json(last.body) if last else {"modules": [], "problems": ["nothing was read yet"]})
 
 
 @router.get(f"{HERE}.csv")
 def scan_as_csv(reckoning: ReckoningHere) -> Response:
     """Codes of the last read by unit; the columns alone where nothing was read."""
-    last = reckoning.dossier.scan.last
+    last = reckoning.dossier[ScanDossier].last
     empty = ScanRead(link=Link(bitrate=None, identifiers=11), modules=())
     headers = {"Content-Disposition": 'attachment; filename="codes.csv"'}
     return PlainTextResponse(scan_csv(last.body if last else empty), media_type="text/csv", headers=headers)

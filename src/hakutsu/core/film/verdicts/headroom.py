@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from math import sqrt
 from statistics import NormalDist, mean
 
-from hakutsu.core.film.parameters import Headroom as Limits
+from hakutsu.core.film.judging import Headroom as Limits
 from hakutsu.core.film.result import Baseline, Headroom
 from hakutsu.core.film.survey import Observation, State
 from hakutsu.core.film.verdicts.reasons import chance_words

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from statistics import median, quantiles
 
+from hakutsu.core.film.judging import Asks
 from hakutsu.core.film.model.car import CarPosterior
 from hakutsu.core.film.model.grids import UPPER, kind_of
 from hakutsu.core.film.model.shuts import WRAPPED
 from hakutsu.core.film.modelled import FilmModel
-from hakutsu.core.film.parameters import Asks
 from hakutsu.core.film.result import Baseline
 from hakutsu.core.film.verdicts.reasons import chance_words
 from hakutsu.vehicle.terms import Terms

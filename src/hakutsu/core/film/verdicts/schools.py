@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from statistics import median
 
-from hakutsu.core.film.parameters import Schools
+from hakutsu.core.film.judging import Schools
 from hakutsu.core.film.survey import State
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.vocabulary import Finish

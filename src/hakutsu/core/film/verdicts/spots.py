@@ -9,7 +9,7 @@ from functools import cache
 from math import hypot
 from statistics import median
 
-from hakutsu.core.film.parameters import Retest
+from hakutsu.core.film.judging import Retest
 from hakutsu.core.film.survey import FilmSurvey, Observation
 from hakutsu.vehicle.panels import walk_order
 from hakutsu.vehicle.shell import shell
