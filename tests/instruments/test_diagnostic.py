@@ -201,6 +201,15 @@ class Reading(unittest.TestCase):
         self.assertEqual(([code.code for code in one.codes], one.vin, one.lamp), (["P0301-00"], VIN, None))
         self.assertIn("by ISO 14229 alone", found.problems[0])
 
+    def test_asked_wide_a_unit_of_29_bits_that_speaks_only_when_asked_alone_is_found(self):
+        units = (unit(), unit(answers="18DAF12A", services=("19", "22"), by_status=(("C0040-14", "08"),)))
+        self.assertEqual([one.address for one in read(*units).modules], ["7E8"])
+        some = [one for one in asked_one_by_one(wide=True) if one.extended][0x28:0x2C]
+        with patch("hakutsu.instruments.diagnostic.vehicle_reader.asked_one_by_one", return_value=some):
+            found = VehicleReader(served(SimulatedVehicle(list(units))), wide=True).read()
+        self.assertEqual([one.address for one in found.modules], ["7E8", "18DAF12A"])
+        self.assertEqual([one.code for one in found.modules[1].codes], ["C0040-14"])
+
     def test_short_frames_are_normal(self):
         (found,) = read(unit(faults={"short": True})).modules
         self.assertEqual(([one.code for one in found.codes], found.problems), (["P0301"], ()))

@@ -85,7 +85,7 @@ class Bus:
         try:
             self._bus.send(can.Message(arbitration_id=identifier, data=frame, is_extended_id=extended))
         except (can.CanError, OSError) as error:
-            raise NoLink(f"the adapter went away: {error}") from error
+            raise NoLink("the adapter went away") from error
 
     def heard(self, seconds: float) -> can.Message | None:
         """The next frame within a time [s]; what the adapter says that is no frame is counted and left out.
@@ -103,7 +103,7 @@ class Bus:
             self.garbled += 1
             return None
         except (can.CanError, OSError) as error:
-            raise NoLink(f"the adapter went away: {error}") from error
+            raise NoLink("the adapter went away") from error
         return None if said is None or said.is_remote_frame or said.is_error_frame else said
 
     def close(self) -> None:

@@ -15,7 +15,7 @@ from hakutsu.instruments.diagnostic.unit_reader import UnitReader
 BITRATES = (500_000, 250_000)
 SUPPORTED, PRESENT, PROTOCOL = b"\x01\x00", b"\x3e\x00", b"\x22\xf8\x10"
 PROBE_SECONDS, WIDE_SECONDS = 0.15, 0.06
-WHOLE_SECONDS = 35.0  # no unit is begun later: all of it is done within a minute
+WHOLE_SECONDS = 35.0  # after the sweep no unit is begun later, so a read ends: within a minute, or two where asked wide
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,9 +81,9 @@ class VehicleReader:
         return sorted(found)
 
     def _whole(self, bus: Bus, talk: Conversation, units: list[Unit]) -> ScanRead:
-        began = time.monotonic()
         try:
             units = self._swept(talk, units)
+            began = time.monotonic()
             for number, unit in enumerate(units):
                 if self._stopped():
                     self._problems.append(f"stopped by hand after {number} of {len(units)} units")
@@ -103,14 +103,14 @@ class VehicleReader:
         return ScanRead(link=link, modules=tuple(kept), problems=tuple(dict.fromkeys(self._problems)))
 
     def _swept(self, talk: Conversation, units: list[Unit]) -> list[Unit]:
-        """The same with those that answer only when they are asked by themselves."""
+        """The same with those that speak only when asked by themselves; asked alone, each answers or refuses."""
         found = set(units)
         for unit in asked_one_by_one(wide=self._wide):
             if unit in found or self._stopped():
                 continue
             self._told(Progress(f"asking {unit.asked:X}", len(found)))
             window = WIDE_SECONDS if unit.extended else PROBE_SECONDS
-            for payload in (SUPPORTED, PRESENT):
+            for payload in (PRESENT,) if unit.extended else (SUPPORTED, PRESENT):
                 if not talk.ask(unit, payload, window=window).silent:
                     found.add(unit)
                     break
