@@ -133,7 +133,7 @@ class BackupAndRestore(LogbookCommands):
         self.assertEqual(run("restore", self.root / "all.zip", "--data", self.there).exit_code, 0)
         checked = run("check", "--data", self.there)
         self.assertEqual((checked.exit_code, checked.stderr), (0, ""))
-        self.assertEqual(len(logbook_in(str(self.there)).inspections()), 3)
+        self.assertEqual(len(logbook_in(str(self.there)).inspections()), 5)
 
     def test_what_does_not_do_is_status_2(self):
         self.assertEqual(run("backup", self.root / "all.zip", "--data", self.there).exit_code, 2)

@@ -66,7 +66,7 @@ class Looks(unittest.TestCase):
         self.assertIn("heater matrix", self.words({"smells": ("coolant",)})[0])
         self.assertIn("overspray", self.words({"signs": ("overspray",)})[0])
         self.assertIn("stood in water", self.words({"signs": ("silt",)})[0])
-        self.assertEqual(self.words({}), [])
+        self.assertEqual(self.words({"no_smell": True, "dry": ("boot",)}), [])
 
     def test_fuel_stands_down(self):
         self.assertEqual(CabinLooked(smells=("fuel",)).causes(), ("fuel_smell",))

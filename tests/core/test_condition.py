@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hakutsu.core.cabin import against_age, inventory_found, usual_at, wear_found
-from hakutsu.core.condition import GRADES, RUST, Standing, rust_stands, stands, usual_grade, usual_rust
+from hakutsu.core.condition import GRADES, RUST, Standing, rust_stands, stands, usual_grade, usual_rust, usual_rust_band
 from hakutsu.core.life.survival import Clocks
 from hakutsu.entries.cabin import CabinWear, There, Wear
 from hakutsu.entries.corners import Grade
@@ -52,11 +52,20 @@ class UsualRust(unittest.TestCase):
         self.assertIsNone(usual_rust(3, dry=True))  # counts as 1.8
 
     def test_against_it(self):
-        self.assertIs(rust_stands("sill", None, None).standing, Standing.USUAL)
-        self.assertIs(rust_stands("sill", RUST[3], RUST[1]).standing, Standing.WORSE)
-        clean = rust_stands("sill", None, RUST[2])
+        self.assertIs(rust_stands("sill", None, (None, None)).standing, Standing.USUAL)
+        self.assertIs(rust_stands("sill", RUST[3], (RUST[1], RUST[1])).standing, Standing.WORSE)
+        clean = rust_stands("sill", None, (RUST[2], RUST[2]), renewed=True)
         self.assertEqual((clean.standing, clean.why), (Standing.BETTER, "cleaned, coated or renewed?"))
         self.assertEqual(clean.steps, (0, 3, 6))
+
+    def test_a_grade_alone_never_asks_whether_it_was_renewed(self):
+        self.assertEqual(rust_stands("sill", None, (RUST[2], RUST[2])).why, "")
+
+    def test_without_a_region_the_band_is_wide(self):
+        least, most = usual_rust_band(12.0)
+        self.assertEqual((least, most), (usual_rust(12.0, dry=True), usual_rust(12.0, salt=True)))
+        for grade in RUST[RUST.index(least) : RUST.index(most) + 1]:
+            self.assertIs(rust_stands("sill", grade, (least, most)).standing, Standing.USUAL)
 
 
 class CabinByAge(unittest.TestCase):

@@ -29,7 +29,8 @@ class Limitations(unittest.TestCase):
                 self.assertIn(word, told(arrival))
 
     def test_no_lift_and_no_driving_are_limits_too(self):
-        said = told(conditions=DayConditions(begins=NOON, may_drive=False))
+        self.assertEqual(told(conditions=DayConditions(begins=NOON)), "")
+        said = told(conditions=DayConditions(begins=NOON, may_drive=False, lift=False))
         self.assertIn("no lift", said)
         self.assertIn("road test", said)
 

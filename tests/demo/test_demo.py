@@ -5,6 +5,7 @@ from pathlib import Path
 from hakutsu.core.film import State
 from hakutsu.demo import add_demo
 from hakutsu.demo.building import CARS, demo_id
+from hakutsu.demo.reference import REFERENCES
 from hakutsu.dossier import gather_dossier
 from hakutsu.entries.opening import Stage
 from hakutsu.exchange.film_csv import read_film_csv
@@ -28,7 +29,7 @@ class Demo(unittest.TestCase):
     def test_starting_again_adds_nothing(self):
         before = self.logbook.count()
         add_demo(self.logbook)
-        self.assertEqual((self.logbook.count(), len(self.logbook.inspections())), (before, len(CARS)))
+        self.assertEqual((self.logbook.count(), len(self.logbook.inspections())), (before, len(CARS) + len(REFERENCES)))
 
     def test_one_is_finished_one_half_done_one_just_begun(self):
         stages = {car: self.reckoning(car).dossier.opening.stage for car in CARS}

@@ -104,7 +104,7 @@ class StandDowns(InspectionCase):
 class BadInput(unittest.TestCase):
     def test_it_is_refused_at_the_field(self):
         for model, said in (
-            (Tyre, {"depth_mm": (4.0, 5.0)}),
+            (Tyre, {"depth_mm": (4.0, 5.0, 5.0, 5.0)}),
             (Tyre, {"depth_mm": (-1.0,)}),
             (Tyre, {"depth_mm": (40.0,)}),
             (Tyre, {"date_code": "12a4"}),

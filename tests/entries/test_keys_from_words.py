@@ -62,11 +62,11 @@ class FromWords(unittest.TestCase):
         self.assertEqual(keyed(Depth | None, None), None)
 
     def test_a_body_without_a_version_is_of_the_newest_that_reads_it(self):
-        for body, version in (({"kind": "chip", "depth": "to metal"}, 1), ({"kind": "chip", "depth": "metal"}, 2)):
+        for body, version in (({"kind": "chip", "depth": "to metal"}, 1), ({"kind": "chip", "depth": "metal"}, 3)):
             self.assertEqual(version_of("body.blemish", body), version)
             sent = {"id": "3b1f4f0e-5c1a-4c6e-9a51-111111111111", "at": NOON, "kind": "body.blemish", "body": body}
             self.assertEqual(Draft.model_validate(sent).parsed().depth, Depth.METAL)
-        self.assertEqual(version_of("body.blemish", {"kind": "nonsense"}), 2)
+        self.assertEqual(version_of("body.blemish", {"kind": "nonsense"}), 3)
         self.assertEqual(version_of("nothing.known", {}), 1)
 
 

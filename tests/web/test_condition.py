@@ -99,7 +99,7 @@ class Condition(RoundCase):
             self.assertIn(said, text)
         report = self.text("report")
         self.assertIn("Against what is usual at this age and distance", report)
-        self.assertIn("rust pitted, worse than usual (usual: rust surface)", report)
+        self.assertIn("rust pitted, worse than usual (usual: rust surface", report)
 
     def test_without_age_or_distance_nothing_is_held_against_anything(self):
         self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "petrol"}))
@@ -109,7 +109,7 @@ class Condition(RoundCase):
     def test_work_below_is_a_cue_of_the_film_and_a_story(self):
         self.post(self.inspection, *(reading("rear_quarter_left", um) for um in (150, 155, 149, 152)))
         before = self.reckoning().film.analysis.panel("rear_quarter_left").altered
-        self.write("under.zone", UnderZone(zone="rear_rail_left"))
+        self.write("under.zone", UnderZone(zone="rear_rail_left", clear=("repair",)))
         looked = self.reckoning().film.analysis.panel("rear_quarter_left").altered
         self.assertLess(looked, before)
         self.write("under.zone", UnderZone(zone="rear_rail_left", repair=("pulled",)))

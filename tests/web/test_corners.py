@@ -75,7 +75,7 @@ class CornerStation(RoundCase):
         self.assertIn('value="shaft_boots"', front)
         self.assertNotIn('value="shaft_boots"', rear)
         self.assertNotIn('value="link"', rear)
-        self.assertIn("Drum across", rear)
+        self.assertIn("Drum diameter", rear)
         self.assertNotIn("Pad inner", rear)
 
     def test_units_and_words_follow_the_settings(self):
@@ -86,7 +86,7 @@ class CornerStation(RoundCase):
         self.assertIn('value="5" data-kept="4.0"', text)
         self.assertIn('value="32" data-kept="2.2"', text)
         self.assertIn("mi left", text)
-        self.assertIn("Note tire", text)
+        self.assertIn("Save tire", text)
 
     def test_the_place_sheet_asks_for_it_and_leads_there(self):
         text = self.client.get(f"{self.here}/place/front_corner_left").text
@@ -107,10 +107,10 @@ class CornerStation(RoundCase):
         self.assertNotIn("Rear wheel, left</h3>", text)
 
     def test_bad_numbers_are_refused_with_the_field(self):
-        wrong = [("corner.tyre", {"depth_mm": [4, 5]}), ("corner.brake", {"pad_inner_mm": -1}),
+        wrong = [("corner.tyre", {"depth_mm": [4, 30]}), ("corner.brake", {"pad_inner_mm": -1}),
                  ("corner.tyre", {"date_code": "99999"})]  # fmt: skip
         shared = {"at": NOON.isoformat(), "place": FL}
         drafts = [{"id": str(uuid4()), "kind": kind, "body": body, **shared} for kind, body in wrong]
         reply = self.client.post(f"{self.here}/entries", json={"entries": drafts}).json()
-        self.assertEqual([one["field"] for one in reply["refused"]], ["depth_mm", "pad_inner_mm", "date_code"])
-        self.assertIn("three: inner, middle, outer", reply["refused"][0]["message"])
+        self.assertEqual([one["field"] for one in reply["refused"]], ["depth_mm.1", "pad_inner_mm", "date_code"])
+        self.assertIn("less than or equal to 25", reply["refused"][0]["message"])

@@ -16,7 +16,7 @@ class FunctionsStation(RoundCase):
 
     def test_everything_fitted_is_listed_by_group_and_counted(self):
         text = self.text()
-        self.assertIn("0 of 50 tried", text)
+        self.assertIn("0 of 58 tried", text)
         self.assertNotIn('data-item="camera"', text)
         self.write("function.fitted", FittedSaid(item="camera", there=True))
         self.write("function.fitted", FittedSaid(item="sockets", there=False))

@@ -113,7 +113,7 @@ def looks_found(looks: Iterable[CabinLooked]) -> list[Finding]:
     moist = {one for look in every for one in look.moist}
     signs = {one for look in every for one in look.signs}
     seen = []
-    floor = moist & {Moist.MATS_FRONT, Moist.MATS_REAR, Moist.BOOT}
+    floor = moist & {Moist.MATS_FRONT, Moist.MATS_REAR, Moist.BOOT, Moist.FOOTWELL}
     if Moist.ROOF in moist and floor:
         words = "water from the roof opening ends in the floor"
         seen.append(found("cabin.roof_water", INSIDE, words, sorted(map(str, moist))))

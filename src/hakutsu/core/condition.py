@@ -87,10 +87,33 @@ def usual_rust(years: float, *, salt: bool = False, dry: bool = False) -> RustGr
     return RUST[reached - 1] if reached else None
 
 
-def rust_stands(name: str, seen: RustGrade | None, usual: RustGrade | None) -> Stands:
-    """Rust of one zone against what is usual."""
-    here, expected = (0 if one is None else 1 + RUST.index(one) for one in (seen, usual))
-    why = "cleaned, coated or renewed?" if here <= expected - 2 else ""
+def usual_rust_band(
+    years: float, *, salt: bool = False, dry: bool = False
+) -> tuple[RustGrade | None, RustGrade | None]:
+    """The least and the most rust that is usual below at an age [years]: one grade where the region is known, from that
+    of a dry one to that of a salty one where it is not.
+    """
+    if salt or dry:
+        known = usual_rust(years, salt=salt, dry=dry)
+        return known, known
+    return usual_rust(years, dry=True), usual_rust(years, salt=True)
+
+
+def rust_stands(
+    name: str, seen: RustGrade | None, usual: tuple[RustGrade | None, RustGrade | None], renewed: bool = False
+) -> Stands:
+    """Rust of one zone against what is usual.
+
+    Parameters
+    ----------
+    seen : its grade; none where somebody looked and there was no rust
+    usual : the least and the most that is usual
+    renewed : something but the grade speaks for metal that was cleaned, coated or renewed; never asked by a grade alone
+    """
+    here, least, most = (0 if one is None else 1 + RUST.index(one) for one in (seen, *usual))
+    expected = min(max(here, least), most)
+    why = "cleaned, coated or renewed?" if renewed and here <= least - 2 else ""
     steps = (here, expected, len(RUST) + 1)
-    words = [f"rust {one}" if one else "no rust" for one in (seen, usual)]
-    return Stands(name, standing_of(here, expected), words[0], words[1], steps, why)
+    words = [f"rust {one}" if one else "no rust" for one in (seen, *usual)]
+    told = words[1] if words[1] == words[2] else f"{words[1]} to {words[2]}"
+    return Stands(name, standing_of(here, expected), words[0], told, steps, why)

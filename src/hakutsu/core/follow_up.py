@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from functools import lru_cache
 from typing import Literal
+from uuid import UUID
 
+from hakutsu.core.findings import Finding
 from hakutsu.core.phrases import TEXTS_AT_HAND, says
 from hakutsu.dossier.follow_up import FollowUps
 from hakutsu.dossier.general import General
@@ -64,9 +67,16 @@ class _Again(Row):
     because: str
 
 
+class _ByCode(Row):
+    code: str
+    limit: str
+    subject: str = ""
+
+
 class _FollowUp(Table):
     limit: dict[str, _Hides]
     again: dict[str, _Again]
+    by_code: list[_ByCode]
 
 
 def _rules() -> _FollowUp:
@@ -93,6 +103,28 @@ def proposed_limits(follow: FollowUps) -> list[ProposedLimit]:
         for key in says("limit", _words(body))
         if (entry.id, key) not in settled
     ]
+
+
+def limits_of_findings(
+    follow: FollowUps, findings: Iterable[Finding], entries: Mapping[UUID, Entry]
+) -> list[ProposedLimit]:
+    """Limits that findings of any station cause, such as a dead gauge; less those taken or dropped.
+
+    Parameters
+    ----------
+    findings : all of them
+    entries : of the logbook, by id: a limit is proposed because of the first entry that a finding rests on
+    """
+    settled, told = follow.taken | follow.dropped, list[ProposedLimit]()
+    for one in findings:
+        cause = entries.get(one.evidence[0]) if one.evidence and not one.excused else None
+        for row in _rules().by_code:
+            if cause is None or row.code != one.code or row.subject not in ("", one.subject):
+                continue
+            if (cause.id, row.limit) not in settled:
+                hides = _rules().limit[row.limit]
+                told.append(ProposedLimit(cause, cause.parsed(), row.limit, hides.hides, hides.instead))
+    return told
 
 
 def second_looks(follow: FollowUps, general: General, hazards: HazardsDossier, now: datetime) -> list[SecondLook]:

@@ -86,9 +86,8 @@ def function_found(item: Equipment, status: FunctionStatus) -> Finding | None:
         return found("functions.did_not_work", item.key, f"{item.name}: {said}", why="the procedure may be unknown")
     if status.status not in FAULTY:
         return None
-    kind = item.key.removesuffix(f"_{item.side}") if item.side else item.key
     check = "try it a third time" if status.retest else ""
-    return found(f"functions.{kind}_{FAULTY[status.status]}", item.key, f"{item.name}: {said}", job=piece_of(item),
+    return found(f"functions.{item.base}_{FAULTY[status.status]}", item.key, f"{item.name}: {said}", job=piece_of(item),
                  check=check, why="the answer changed" if check else "")  # fmt: skip
 
 

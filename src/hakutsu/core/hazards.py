@@ -10,6 +10,7 @@ from uuid import UUID
 from hakutsu.core.tables import HazardsTable
 from hakutsu.dossier.hazards import HazardsDossier, KeptHazard
 from hakutsu.vehicle.heat import heat_limits
+from hakutsu.vehicle.rules import RuleSet
 from hakutsu.vehicle.tables import read_table
 
 WALKING_PACE = "walking_pace"  # moving out of the way, an override of its own
@@ -73,6 +74,15 @@ def causes() -> dict[str, Cause]:
             raise ValueError(f"cause {key} blocks {', '.join(sorted(unknown))}, which is no activity")
         found[key] = Cause(key, row.name.replace("{stop}", stop), tuple(row["blocks"]), row["caution"])
     return found
+
+
+BY_AGE = {"no_belt": "belts_from"}  # causes that the law raises only from a year of first use on
+
+
+def asked_by_law(cause: str, year: int | None, rules: RuleSet) -> bool:
+    """Whether the law asks of a vehicle of a year what a cause is about; where the year is not known, yes."""
+    since = getattr(rules, BY_AGE[cause]) if cause in BY_AGE else None
+    return since is None or year is None or year >= since
 
 
 def open_stand_downs(dossier: HazardsDossier) -> list[StandDown]:

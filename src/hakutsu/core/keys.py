@@ -15,6 +15,7 @@ from hakutsu.core.life.components import components, scheduled_items
 from hakutsu.core.runsheet import steps
 from hakutsu.entries import EntryError
 from hakutsu.entries.bounds import KeyOf
+from hakutsu.vehicle.engine import engine_looks
 from hakutsu.vehicle.equipment import equipment
 
 MEASURED = ("tyres", "pads", "discs")  # parts whose wear is measured rather than graded
@@ -28,6 +29,10 @@ def _activities() -> Collection[str]:
     return {*activities(), WALKING_PACE}
 
 
+def _fittings() -> Collection[str]:
+    return {*equipment(), *components(), *scheduled_items(), *engine_looks()}
+
+
 _TABLES: dict[str, Callable[[], Collection[str]]] = {
     "equipment": equipment,
     "cause": causes,
@@ -37,6 +42,7 @@ _TABLES: dict[str, Callable[[], Collection[str]]] = {
     "part with a life": _parts,
     "fluid": fluid_names,
     "fluid colour": lambda: fluid_table()["colour"],
+    "thing to be fitted": _fittings,
     "film cue": cue_kinds,
     "job": usual_jobs,
 }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from functools import cache
 
@@ -57,9 +58,9 @@ def limitations(arrival: Arrival | None, conditions: DayConditions | None, terms
         for place, dirt in arrival.dirt.items():
             if dirt is not Dirt.CLEAN:
                 found.append(Limitation(f"{terms.place(place)}: {dirt}", _table()["dirt"][dirt]["hides"], place))
-    if conditions is not None and not conditions.lift:
+    if conditions is not None and conditions.lift is False:
         found.append(Limitation("there was no lift", "the underbody but for what a lamp and mirror reach from outside"))
-    if conditions is not None and not conditions.may_drive:
+    if conditions is not None and conditions.may_drive is False:
         found.append(Limitation("it might not be driven", "everything a road test shows"))
     return [Limitation(terms.say(one.because), terms.say(one.hides), one.place) for one in found]
 
@@ -72,17 +73,36 @@ class Unobserved:
     parts: tuple[str, ...]
 
 
-def unobserved(arrival: Arrival | None, conditions: DayConditions | None, terms: Terms = PLAIN) -> list[Unobserved]:
+def unobserved(
+    arrival: Arrival | None,
+    conditions: DayConditions | None,
+    terms: Terms = PLAIN,
+    *,
+    seen: Collection[str] = (),
+    lacks: Collection[str] = (),
+) -> list[Unobserved]:
     """Parts under the vehicle that could not be looked at: no lift, or no ground to lift it on; none before either is
     known.
+
+    Parameters
+    ----------
+    seen : keys of parts graded and zones looked at all the same, as far as lamp and mirror reached
+    lacks : keys of parts that this vehicle does not have
     """
-    table = _table()["unobserved"]
+    table = _table().unobserved
     because = ""
-    if conditions is not None:
+    if conditions is not None and conditions.lift is not None:
         because = "" if conditions.lift else "there was no lift"
-    elif arrival is not None and arrival.stands.value in table["ground"]:
+    elif arrival is not None and arrival.stands.value in table.ground:
         because = f"it stood {arrival.stands}"
-    return [Unobserved(because, tuple(terms.say(part) for part in table["under"]))] if because else []
+    left = [
+        terms.say(row.name)
+        for row in table.under
+        if not set(row.parts) & set(seen)
+        and not any(zone.startswith(one) for one in row.zones for zone in seen)
+        and not (row.parts and set(row.parts) <= set(lacks))
+    ]
+    return [Unobserved(because, tuple(left))] if because and left else []
 
 
 def at_least(arrival: Arrival | None, place: str | None) -> str:

@@ -94,11 +94,19 @@ class LimitationsAtLeast(Row):
     dirt: tuple[str, ...]
 
 
+class LimitationsUnder(Row):
+    """`under` of limitations.toml: parts with a life or grade, and the beginnings of zones, that a name stands for."""
+
+    name: str
+    parts: tuple[str, ...]
+    zones: tuple[str, ...]
+
+
 class LimitationsUnobserved(Row):
     """`unobserved` of limitations.toml."""
 
     ground: tuple[str, ...]
-    under: tuple[str, ...]
+    under: tuple[LimitationsUnder, ...]
 
 
 class LimitationsTable(Table):

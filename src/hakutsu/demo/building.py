@@ -10,6 +10,7 @@ from typing import Any
 from uuid import UUID, uuid5
 
 from hakutsu.demo.pictures import sample_picture
+from hakutsu.demo.reference import BY, REFERENCES, reference_drafts
 from hakutsu.entries import Draft, kinds, parse_body
 from hakutsu.entries.film import (
     CoverFelt,
@@ -154,3 +155,8 @@ def add_demo(logbook: Logbook, store: PictureFiles | None = None) -> None:
         logbook.append(demo_id(car), demo_drafts(car), said["by"])
         if store is not None:
             add_pictures(logbook, store, car)
+    for name in REFERENCES:
+        drafts = reference_drafts(name)
+        if not logbook.holds(demo_id(name)):
+            logbook.open_inspection(demo_id(name), drafts[0].at)
+            logbook.append(demo_id(name), drafts, BY)

@@ -16,6 +16,7 @@ from hakutsu.entries.registry import Body
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import fitted_parts
 from hakutsu.vehicle.places import place_of_panel
+from hakutsu.vehicle.quick import quick
 from hakutsu.vehicle.vocabulary import Protocol
 
 if TYPE_CHECKING:
@@ -32,11 +33,12 @@ class Seen(Generic[SeenT]):
 
     entry: Entry
     body: SeenT
+    corner: str = ""
 
     @property
     def place(self) -> str:
-        """Where it was seen."""
-        return self.entry.place or ""
+        """Where it was seen; `corner` where the entry speaks of an axle or of all four."""
+        return self.corner or self.entry.place or ""
 
 
 @dataclass(slots=True)
@@ -117,9 +119,10 @@ def _fits(dossier: Dossier) -> Iterator[Wanted]:
 
 @expects("glass", "Glass and lamps")
 def _panes(dossier: Dossier) -> Iterator[Wanted]:
-    """Every pane and lamp; quick only the windscreen."""
-    quick = dossier.opening.brief.protocol is Protocol.QUICK
+    """Every pane and lamp; quick what its form asks for."""
+    brief = dossier.opening.brief
+    asked = quick(brief.quick).glass if brief.protocol is Protocol.QUICK else None
     seen, vehicle = {one.place for one in dossier.body.glass}, dossier.vehicle
-    for part in fitted_parts(vehicle.body_style, vehicle.doors):
-        if part.key == SCREEN or (part.group in ("pane", "lamp") and not quick):
+    for part in fitted_parts(vehicle.body_style, vehicle.doors, year=dossier.mechanics.year):
+        if part.key in asked if asked is not None else part.group in ("pane", "lamp"):
             yield Wanted(part.place, part.key, part.key in seen)

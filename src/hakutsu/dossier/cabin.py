@@ -13,6 +13,7 @@ from hakutsu.entries.cabin import CabinLooked, CabinWear, Control, Inventory
 from hakutsu.entries.envelope import Entry
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.inventory import expected_belongings
+from hakutsu.vehicle.quick import quick
 from hakutsu.vehicle.vocabulary import Protocol
 
 if TYPE_CHECKING:
@@ -54,12 +55,20 @@ def _control(gathering: Gathering, entry: Entry, body: Control) -> None:
 
 @expects("cabin", "Cabin")
 def _inside(dossier: Dossier) -> Iterator[Wanted]:
-    """Every part of the cabin that is graded, what is smelt and felt, and what belongs to it; quick asks for none."""
-    if dossier.opening.brief.protocol is Protocol.QUICK:
-        return
+    """Every part that is graded, what is smelt and felt, and what belongs to it; quick what its form asks for."""
+    brief = dossier.opening.brief
+    asked = quick(brief.quick).cabin if brief.protocol is Protocol.QUICK else None
+    for one in _every_part(dossier):
+        if asked is None or one.part.removeprefix("cabin_") in asked:
+            yield one
+
+
+def _every_part(dossier: Dossier) -> Iterator[Wanted]:
     cabin = dossier.cabin
     belongs = [one.key for one in expected_belongings(dossier.mechanics.power.value) if not one.optional]
     for one in cabin_parts().values():
         yield Wanted(one.place, f"cabin_{one.key}", one.key in cabin.wear)
-    yield Wanted(SEAT, "cabin_all_looked", bool(cabin.looks))
+    smelt = any(one.body.smells or one.body.no_smell for one in cabin.looks)
+    felt = any(one.body.moist or one.body.dry for one in cabin.looks)
+    yield Wanted(SEAT, "cabin_all_looked", smelt and felt)
     yield Wanted(SEAT, "cabin_all_inventory", all(key in cabin.inventory for key in belongs))

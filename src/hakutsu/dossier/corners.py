@@ -13,7 +13,8 @@ from hakutsu.entries.corners import Brake, Fluid, Gear, Height, Pedal, Tyre, Whe
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.registry import Body
 from hakutsu.vehicle.parts import fitted_parts
-from hakutsu.vehicle.places import SPARE, WHEELS
+from hakutsu.vehicle.places import SPARE, WHEELS, corners_of
+from hakutsu.vehicle.quick import quick
 from hakutsu.vehicle.vocabulary import Protocol
 
 if TYPE_CHECKING:
@@ -49,27 +50,32 @@ def piece_key(part: str, place: str | None) -> str:
 
 @fold("corner.tyre")
 def _tyre(gathering: Gathering, entry: Entry, body: Tyre) -> None:
-    gathering.station(CornersDossier).tyres[str(entry.place)] = Seen(entry, body)
+    for wheel in corners_of(entry.place):
+        gathering.station(CornersDossier).tyres[wheel] = Seen(entry, body, wheel)
 
 
 @fold("corner.wheel")
 def _wheel(gathering: Gathering, entry: Entry, body: Wheel) -> None:
-    gathering.station(CornersDossier).wheels[str(entry.place)] = Seen(entry, body)
+    for wheel in corners_of(entry.place):
+        gathering.station(CornersDossier).wheels[wheel] = Seen(entry, body, wheel)
 
 
 @fold("corner.brake")
 def _brake(gathering: Gathering, entry: Entry, body: Brake) -> None:
-    gathering.station(CornersDossier).brakes[str(entry.place)] = Seen(entry, body)
+    for wheel in corners_of(entry.place):
+        gathering.station(CornersDossier).brakes[wheel] = Seen(entry, body, wheel)
 
 
 @fold("corner.gear")
 def _gear(gathering: Gathering, entry: Entry, body: Gear) -> None:
-    gathering.station(CornersDossier).gear[piece_key(body.part, entry.place)] = Seen(entry, body)
+    for wheel in corners_of(entry.place) or ("",):
+        gathering.station(CornersDossier).gear[piece_key(body.part, wheel)] = Seen(entry, body, wheel)
 
 
 @fold("corner.height")
 def _height(gathering: Gathering, entry: Entry, body: Height) -> None:
-    gathering.station(CornersDossier).heights[str(entry.place)] = Seen(entry, body)
+    for wheel in corners_of(entry.place):
+        gathering.station(CornersDossier).heights[wheel] = Seen(entry, body, wheel)
 
 
 @fold("corner.fluid")
@@ -95,6 +101,9 @@ def _tyres(dossier: Dossier) -> Iterator[Wanted]:
 
 @expects("brakes", "Brakes")
 def _brakes(dossier: Dossier) -> Iterator[Wanted]:
-    """Every brake."""
+    """Every brake; the row form of a quick inspection asks for none."""
+    brief = dossier.opening.brief
+    if brief.protocol is Protocol.QUICK and not quick(brief.quick).brakes:
+        return
     for part in fitted_parts(dossier.vehicle.body_style, dossier.vehicle.doors, "brake"):
         yield Wanted(part.place, part.key, part.key.replace("brake", "wheel") in dossier.corners.brakes)

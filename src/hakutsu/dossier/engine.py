@@ -10,6 +10,7 @@ from hakutsu.dossier.body import Seen
 from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.dossier.hazards import raise_once
+from hakutsu.entries.by_feel import AirByHand, ByEar, Needle
 from hakutsu.entries.engine import (
     Air,
     Battery,
@@ -24,6 +25,7 @@ from hakutsu.entries.engine import (
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.fluids import Fluid
 from hakutsu.vehicle.engine import expected_looks
+from hakutsu.vehicle.quick import quick
 from hakutsu.vehicle.vocabulary import Protocol
 
 if TYPE_CHECKING:
@@ -32,9 +34,6 @@ if TYPE_CHECKING:
 
 OVERHEATING = "overheating"
 LEAST_READINGS = 5
-
-
-QUICK = ("fluid_engine_oil", "start")
 
 
 @dataclass(slots=True)
@@ -49,20 +48,38 @@ class EngineDossier:
     air: Seen[Air] | None = None
     battery: Seen[Battery] | None = None
     pack: Seen[Pack] | None = None
-    fluids: dict[str, Seen[Fluid]] = field(default_factory=dict)
+    fluid_looks: dict[str, list[Seen[Fluid]]] = field(default_factory=dict)
+    needles: list[Seen[Needle]] = field(default_factory=list)
+    ears: list[Seen[ByEar]] = field(default_factory=list)
+    air_by_hand: Seen[AirByHand] | None = None
+
+    @property
+    def fluids(self) -> dict[str, Seen[Fluid]]:
+        """The newest look at each fluid, by its key."""
+        return {key: looks[-1] for key, looks in self.fluid_looks.items()}
 
     @property
     def coolant(self) -> list[tuple[float, float, bool]]:
         """Coolant readings of the run in the order of time: minute, degrees [°C], fan running."""
-        read = [one.body for one in self.samples]
-        told = [(one.minute, one.coolant_c, one.fan) for one in read if one.coolant_c is not None]
+        told = [
+            (self._minute(seen), seen.body.coolant_c, seen.body.fan)
+            for seen in self.samples if seen.body.coolant_c is not None
+        ]  # fmt: skip
         return sorted(told, key=lambda one: one[0])
+
+    def _minute(self, seen: Seen[EngineSample]) -> float:
+        """The minute of a reading: as it was noted, else by when it was written down after the start."""
+        if seen.body.minute is not None:
+            return seen.body.minute
+        begun = (self.start or self.samples[0]).entry.at
+        return max(0.0, (seen.entry.at - begun).total_seconds() / 60)
 
     def looked_at(self, key: str) -> bool:
         """Whether something the station expects, by its key, was looked at."""
         readings = [one for one in self.samples if one.body.coolant_c is not None]
         there = {
-            "bay": self.bay, "start": self.start, "idle": self.idles, "air": self.air, "battery": self.battery,
+            "bay": self.bay, "start": self.start, "idle": self.idles, "air": self.air or self.air_by_hand,
+            "battery": self.battery,
             "pack": self.pack, "warm_up": len(readings) >= LEAST_READINGS,
         }  # fmt: skip
         return bool(there[key]) if key in there else key.removeprefix("fluid_") in self.fluids
@@ -115,13 +132,35 @@ def _pack(gathering: Gathering, entry: Entry, body: Pack) -> None:
 
 @fold("fluid.looked")
 def _fluid(gathering: Gathering, entry: Entry, body: Fluid) -> None:
-    gathering.station(EngineDossier).fluids[body.fluid] = Seen(entry, body)
+    """A later look takes the place of an earlier one in the same state only: cold, warm and running are three looks."""
+    looks = gathering.station(EngineDossier).fluid_looks.setdefault(body.fluid, [])
+    looks[:] = [*(one for one in looks if one.body.state is not body.state), Seen(entry, body)]
+
+
+@fold("engine.needle")
+def _needle(gathering: Gathering, entry: Entry, body: Needle) -> None:
+    gathering.station(EngineDossier).needles.append(Seen(entry, body))
+
+
+@fold("engine.by_ear")
+def _ear(gathering: Gathering, entry: Entry, body: ByEar) -> None:
+    gathering.station(EngineDossier).ears.append(Seen(entry, body))
+
+
+@fold("engine.air_by_hand")
+def _air_by_hand(gathering: Gathering, entry: Entry, body: AirByHand) -> None:
+    gathering.station(EngineDossier).air_by_hand = Seen(entry, body)
 
 
 @expects("engine", "Engine")
 def _looks(dossier: Dossier) -> Iterator[Wanted]:
-    """Fluids, what is under the bonnet, the run, air, battery and pack; quick asks for oil and first start only."""
+    """Fluids, what is under the bonnet, the run, air, battery and pack; quick what its form asks for."""
     protocol = dossier.opening.brief.protocol
-    for one in expected_looks(dossier.mechanics.power.value, thorough=protocol is Protocol.THOROUGH):
-        if protocol is not Protocol.QUICK or one.key in QUICK:
+    mechanics = dossier.mechanics
+    looks = expected_looks(
+        mechanics.power.value, thorough=protocol is Protocol.THOROUGH, year=mechanics.year,
+        absent=mechanics.not_fitted, there=mechanics.also_fitted,
+    )  # fmt: skip
+    for one in looks:
+        if protocol is not Protocol.QUICK or one.key in quick(dossier.opening.brief.quick).engine:
             yield Wanted(one.place, f"engine_{one.key}", dossier.engine.looked_at(one.key))

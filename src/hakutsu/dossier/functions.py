@@ -11,15 +11,19 @@ from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.dossier.hazards import raise_once
 from hakutsu.entries.envelope import Entry
+from hakutsu.entries.facts import Fitted
 from hakutsu.entries.functions import FittedSaid, Lamp, Result, Tried
-from hakutsu.vehicle.equipment import Equipment, fitted_equipment
+from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.equipment import OWN, Equipment, equipment, fitted_equipment, own_equipment
+from hakutsu.vehicle.keyed import key_of
+from hakutsu.vehicle.mechanics import Mechanics
+from hakutsu.vehicle.quick import quick
 from hakutsu.vehicle.vocabulary import Protocol
 
 if TYPE_CHECKING:
     from hakutsu.dossier import Dossier
 
 
-LAMPS_AT_KEY_ON = "key_on_lamps"
 BRAKE_LAMPS = ("brake_lamp_left", "brake_lamp_right")
 DEAD = "brake_lamps"
 
@@ -30,19 +34,25 @@ class FunctionsDossier:
 
     tried: dict[str, list[Seen[Tried]]] = field(default_factory=dict)
     fitted: dict[str, bool] = field(default_factory=dict)
+    named: dict[str, str] = field(default_factory=dict)
     lamps: list[Seen[Lamp]] = field(default_factory=list)
 
-    def items(self, doors: int) -> list[Equipment]:
-        """What this vehicle has; whatever was tried is there."""
+    def items(self, vehicle: VehicleDescription, mechanics: Mechanics) -> list[Equipment]:
+        """What this vehicle has by its era and body, and what was named; whatever was tried is there."""
         there = [key for key, said in self.fitted.items() if said]
         absent = [key for key, said in self.fitted.items() if not said]
-        return fitted_equipment(doors, [*there, *self.tried], absent)
+        usual = fitted_equipment(
+            vehicle.doors, [*there, *self.tried], absent, year=mechanics.year, body=vehicle.body_style,
+            facts={"gearbox": key_of(mechanics.gearbox), "power": key_of(mechanics.power)},
+        )  # fmt: skip
+        return usual + [own_equipment(name) for name in self.named.values()]
 
 
 @fold("function.tried")
 def _tried(gathering: Gathering, entry: Entry, body: Tried) -> None:
     functions = gathering.station(FunctionsDossier)
-    functions.tried.setdefault(body.item, []).append(Seen(entry, body))
+    key = _key(functions, body.item, body.name)
+    functions.tried.setdefault(key, []).append(Seen(entry, body))
     if body.item in BRAKE_LAMPS and all(_fails(functions, one) for one in BRAKE_LAMPS):
         raise_once(gathering, entry, DEAD)
 
@@ -52,9 +62,28 @@ def _fails(functions: FunctionsDossier, item: str) -> bool:
     return bool(tries) and tries[-1].body.result is Result.FAILS
 
 
+def _key(functions: FunctionsDossier, item: str, name: str) -> str:
+    """The key a thing is kept by; one that the inspector named is kept with its name."""
+    if item != OWN:
+        return item
+    own = own_equipment(name)
+    functions.named.setdefault(own.key, name)
+    return own.key
+
+
 @fold("function.fitted")
 def _fitted(gathering: Gathering, entry: Entry, body: FittedSaid) -> None:
-    gathering.station(FunctionsDossier).fitted[body.item] = body.there
+    functions = gathering.station(FunctionsDossier)
+    key = _key(functions, body.item, body.name)
+    if body.item == OWN and not body.there:
+        functions.named.pop(key, None)
+    functions.fitted[key] = body.there
+
+
+@fold("vehicle.fitted")
+def _said_fitted(gathering: Gathering, entry: Entry, body: Fitted) -> None:
+    said = dict.fromkeys(body.there, True) | dict.fromkeys(body.absent, False)
+    gathering.station(FunctionsDossier).fitted |= {key: there for key, there in said.items() if key in equipment()}
 
 
 @fold("function.lamp")
@@ -64,8 +93,9 @@ def _lamp(gathering: Gathering, entry: Entry, body: Lamp) -> None:
 
 @expects("functions", "Functions")
 def _to_try(dossier: Dossier) -> Iterator[Wanted]:
-    """Everything that is fitted; quick only the lamps at key-on."""
-    quick = dossier.opening.brief.protocol is Protocol.QUICK
-    for one in dossier.functions.items(dossier.vehicle.doors):
-        if not quick or one.key == LAMPS_AT_KEY_ON:
+    """Everything that is fitted; quick what its form asks for."""
+    brief = dossier.opening.brief
+    asked = quick(brief.quick).functions if brief.protocol is Protocol.QUICK else None
+    for one in dossier.functions.items(dossier.vehicle, dossier.mechanics):
+        if asked is None or one.key in asked:
             yield Wanted(one.place, f"function_{one.key}", one.key in dossier.functions.tried)

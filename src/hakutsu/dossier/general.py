@@ -14,6 +14,7 @@ from hakutsu.entries.general import (
     ForDesk,
     Hint,
     Limit,
+    MoreAlike,
     NotFitted,
     NothingFound,
     Seen,
@@ -34,11 +35,18 @@ class Kept:
 
 @dataclass(slots=True)
 class General:
-    """What was said at each place, and the questions that are still open or were answered."""
+    """What was said at each place, and the questions that are still open or were answered.
+
+    `nothing` holds by place or part where somebody looked and found nothing, `stated` all that was said so of a
+    station; `every_limit` all limits of stations other than film, those that lie nowhere among them.
+    """
 
     at: dict[str, list[Kept]] = field(default_factory=dict)
     nothing: dict[str, Kept] = field(default_factory=dict)
     limits: dict[str, Kept] = field(default_factory=dict)
+    every_limit: list[Kept] = field(default_factory=list)
+    stated: list[Kept] = field(default_factory=list)
+    more: list[tuple[Entry, MoreAlike]] = field(default_factory=list)
     questions: dict[UUID, Kept] = field(default_factory=dict)
     answers: dict[UUID, tuple[Entry, Settled]] = field(default_factory=dict)
 
@@ -70,15 +78,29 @@ def _seen(gathering: Gathering, entry: Entry, body: Seen) -> None:
 
 @fold("general.nothing_found")
 def _nothing(gathering: Gathering, entry: Entry, body: NothingFound) -> None:
-    if entry.place and body.station is Station.GENERAL:
-        gathering.station(General).nothing[entry.place] = Kept(entry, body)
+    general = gathering.station(General)
+    if body.station in (Station.FILM, Station.OUTSIDE):
+        return
+    if entry.place:
+        general.nothing[entry.place] = Kept(entry, body)
+    if not entry.place or body.station is not Station.GENERAL:
+        general.stated.append(Kept(entry, body))
 
 
 @fold("general.limit")
 def _limit(gathering: Gathering, entry: Entry, body: Limit) -> None:
-    if entry.place and body.station is Station.GENERAL and body.caused_by is None:
-        gathering.station(General).limits[entry.place] = Kept(entry, body)
-        _keep(gathering, entry, body)
+    if body.station is Station.FILM or body.caused_by is not None:
+        return
+    general = gathering.station(General)
+    general.every_limit.append(Kept(entry, body))
+    if entry.place and not body.partly:
+        general.limits[entry.place] = Kept(entry, body)
+    _keep(gathering, entry, body)
+
+
+@fold("general.more_alike")
+def _more(gathering: Gathering, entry: Entry, body: MoreAlike) -> None:
+    gathering.station(General).more.append((entry, body))
 
 
 @fold("general.not_fitted")

@@ -10,6 +10,7 @@ from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.corners import PartProof
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.money import ClaimPriced, Line
+from hakutsu.vehicle.places import corners_of
 
 
 @dataclass(slots=True)
@@ -33,4 +34,5 @@ def _claim(gathering: Gathering, entry: Entry, body: ClaimPriced) -> None:
 
 @fold("life.proof")
 def _proof(gathering: Gathering, entry: Entry, body: PartProof) -> None:
-    gathering.station(MoneyDossier).proofs[piece_key(body.part, entry.place)] = Seen(entry, body)
+    for wheel in corners_of(entry.place) or ("",):
+        gathering.station(MoneyDossier).proofs[piece_key(body.part, wheel)] = Seen(entry, body, wheel)

@@ -20,6 +20,7 @@ from hakutsu.entries.scan import (
     ScanTally,
     SellerWork,
 )
+from hakutsu.vehicle.fitment import usual
 from hakutsu.vehicle.scan import MEMORY
 from hakutsu.vehicle.vocabulary import Protocol
 
@@ -93,8 +94,13 @@ def _plate(gathering: Gathering, entry: Entry, body: PlateRead) -> None:
 
 @expects("scan", "Scan")
 def _memory(dossier: Dossier) -> Iterator[Wanted]:
-    """The memory, read or said to be unreadable; not on a quick look, nor on a vehicle without electronics."""
+    """The memory, read or said to be unreadable; not on a quick look, nor on a vehicle without electronics or of a time
+    before them.
+    """
     scan = dossier[ScanDossier]
+    tried = scan.reads or scan.by_hand or scan.none is not None
+    if not tried and usual("look", "scan", dossier.mechanics.year) is not True:
+        return
     if dossier.opening.brief.protocol is Protocol.QUICK or scan.without_electronics:
         return
     yield Wanted(PORT, MEMORY, bool(scan.reads or scan.by_hand), hidden=scan.none is not None)

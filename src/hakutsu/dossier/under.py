@@ -11,6 +11,7 @@ from hakutsu.dossier.coverage import Wanted, expects
 from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.under import Leak, UnderZone
+from hakutsu.vehicle.quick import quick
 from hakutsu.vehicle.under import fitted_zones
 from hakutsu.vehicle.vocabulary import Protocol
 
@@ -39,9 +40,12 @@ def _leak(gathering: Gathering, entry: Entry, body: Leak) -> None:
 
 @expects("under", "Underside")
 def _zones(dossier: Dossier) -> Iterator[Wanted]:
-    """Every zone of the underside; quick asks for none."""
-    if dossier.opening.brief.protocol is Protocol.QUICK:
-        return
+    """Every zone of the underside; quick what its form asks for."""
+    brief = dossier.opening.brief
+    asked = quick(brief.quick).under if brief.protocol is Protocol.QUICK else None
     for key, zone in fitted_zones(separate_frame=dossier.mechanics.separate_frame).items():
+        if asked is not None and key not in asked:
+            continue
         look = dossier.under.zones.get(key)
-        yield Wanted(zone.place, key, look is not None, look is not None and bool(look.body.not_visible))
+        hidden = look is not None and bool(look.body.not_visible) and not look.body.looked
+        yield Wanted(zone.place, key, look is not None and (look.body.looked or hidden), hidden)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Self
+from typing import Annotated, Any, Self
 
 from pydantic import StringConstraints, model_validator
 
@@ -58,6 +58,7 @@ class Moist(Keyed):
     MATS_REAR = "mats_rear", "under the rear mats"
     BOOT = "boot", "boot floor"
     ROOF = "roof", "at the roof opening"
+    FOOTWELL = "footwell", "in the footwell, carpet lifted"
 
 
 class CabinSign(Keyed):
@@ -77,14 +78,30 @@ class CabinSign(Keyed):
     SILT = "silt", "silt or a tide line under the carpet"
 
 
-@entry_kind("cabin.looked", version=2, upgrades={1: to_keys})
+def _all_looked(raw: dict[str, Any]) -> dict[str, Any]:
+    """Older entries that named nothing meant that there was nothing."""
+    none = {"no_smell": True} if not raw.get("smells") else {}
+    return raw | none | ({} if raw.get("moist") else {"dry": [one.value for one in Moist]})
+
+
+@entry_kind("cabin.looked", version=3, upgrades={1: to_keys, 2: _all_looked})
 class CabinLooked(Body):
-    """What is smelt, felt and seen inside. Airbags and belts: looked at only, nothing touched."""
+    """What is smelt, felt and seen inside; `dry` was felt and is dry. Airbags and belts are not touched."""
 
     smells: Several[CabinSmell] = ()
+    no_smell: bool = False
     moist: Several[Moist] = ()
+    dry: Several[Moist] = ()
     signs: Several[CabinSign] = ()
     note: Note = ""
+
+    @model_validator(mode="after")
+    def _one_answer(self) -> Self:
+        if set(self.moist) & set(self.dry) or (self.no_smell and self.smells):
+            raise ValueError("both found and not found: which of them?")
+        if not (self.smells or self.no_smell or self.moist or self.dry or self.signs or self.note):
+            raise ValueError("say what was smelt, felt or seen")
+        return self
 
     def causes(self) -> tuple[str, ...]:
         return ("fuel_smell",) if CabinSmell.FUEL in self.smells else ()

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
-from typing import Annotated, Self
+from typing import Annotated, Any, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
@@ -28,17 +27,22 @@ class Walk(Body):
         return self
 
 
-@entry_kind("day.conditions")
+def _as_ticked(raw: dict[str, Any]) -> dict[str, Any]:
+    """What older entries left out, their form had shown as chosen."""
+    return {"engine_cold": True, "lift": False, "helper": False, "may_drive": True} | raw
+
+
+@entry_kind("day.conditions", version=2, upgrades={1: _as_ticked})
 class DayConditions(Body):
-    """From when, for how long [min], with whom and what; times after which a condition ends may be left out."""
+    """From when, for how long [min], with whom and what; what nobody said is left out, and times that do not end."""
 
     begins: Moment
     available: Annotated[int, Field(ge=5, le=1440)] = 120
-    engine_cold: bool = True
-    lift: bool = False
+    engine_cold: bool | None = None
+    lift: bool | None = None
     lift_by_driving: bool = False
-    helper: bool = False
-    may_drive: bool = True
+    helper: bool | None = None
+    may_drive: bool | None = None
     seller_until: Moment | None = None
     daylight_until: Moment | None = None
     dry_until: Moment | None = None
@@ -54,18 +58,20 @@ class Dirt(Keyed):
     WASHED = "washed", "freshly washed"
 
 
-class Weather(StrEnum):
+class Weather(Keyed):
     """The weather on arrival."""
 
+    UNKNOWN = "unknown", "not noted"
     DRY = "dry"
     DAMP = "damp"
     RAIN = "rain"
     SNOW = "snow"
 
 
-class Light(StrEnum):
+class Light(Keyed):
     """The light on arrival."""
 
+    UNKNOWN = "unknown", "not noted"
     DAYLIGHT = "daylight"
     SUN = "sun"
     SHADE = "shade"
@@ -76,6 +82,7 @@ class Light(StrEnum):
 class Stands(Keyed):
     """On what the vehicle stands."""
 
+    UNKNOWN = "unknown", "not noted"
     LEVEL = "level", "level and hard"
     SLOPE = "slope", "on a slope"
     SOFT = "soft", "on soft ground"
@@ -103,16 +110,21 @@ class Engine(Keyed):
 Celsius = Annotated[float, Field(ge=-60, le=150)]
 
 
-@entry_kind("day.arrival", version=2, upgrades={1: to_keys})
+def _as_shown(raw: dict[str, Any]) -> dict[str, Any]:
+    """What older entries left out, their form had shown as chosen."""
+    return {"weather": "dry", "light": "daylight", "stands": "level", "indoors": False} | raw
+
+
+@entry_kind("day.arrival", version=3, upgrades={1: to_keys, 2: _as_shown})
 class Arrival(Body):
     """The vehicle as it was met: weather, light, dirt by place, how long it stood and where, who is there, and whether
     the engine is cold, with the two temperatures [°C] that prove it.
     """
 
-    weather: Weather = Weather.DRY
-    light: Light = Light.DAYLIGHT
-    indoors: bool = False
-    stands: Stands = Stands.LEVEL
+    weather: Weather = Weather.UNKNOWN
+    light: Light = Light.UNKNOWN
+    indoors: bool | None = None
+    stands: Stands = Stands.UNKNOWN
     stood_days: Annotated[int, Field(ge=0, le=40_000)] | None = None
     stood_where: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
     moved: Moved = Moved.UNKNOWN

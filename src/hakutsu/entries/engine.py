@@ -25,6 +25,7 @@ class Smoke(Keyed):
 
     UNKNOWN = "unknown", "not looked at"
     NONE = "none"
+    SOME = "some", "some, its colour was not told"
     WATER = "water", "thin white, vanishing"
     WHITE_SWEET = "white_sweet", "lasting white, sweet"
     WHITE_ACRID = "white_acrid", "lasting white, acrid"
@@ -34,6 +35,22 @@ class Smoke(Keyed):
     BLUE_BOOST = "blue_boost", "blue on boost"
     BLACK = "black"
     GREY = "grey"
+
+
+class Clears(Keyed):
+    """Whether smoke goes away."""
+
+    UNKNOWN = "unknown", "not told"
+    CLEARS = "clears"
+    STAYS = "stays"
+
+
+class Ended(Keyed):
+    """Whether a noise is over."""
+
+    UNKNOWN = "unknown", "not told"
+    ENDED = "ended"
+    STILL = "still", "still there"
 
 
 class Fumes(Keyed):
@@ -72,16 +89,20 @@ class EngineStart(Body):
     jump_started: bool = False
     noise: Note = ""
     noise_s: Seconds | None = None
+    noise_is: Ended = Ended.UNKNOWN
     smoke: Smoke = Smoke.UNKNOWN
+    smoke_is: Clears = Clears.UNKNOWN
     coolant_c: Celsius | None = None
     note: Note = ""
 
 
 @entry_kind("engine.sample")
 class EngineSample(Body):
-    """A reading of the run: minute since the start, coolant [°C], speed [1/min], oil pressure [bar], vent [°C]."""
+    """A reading of the run: minute since the start where it was noted, coolant [°C], speed [1/min], oil pressure [bar],
+    vent [°C].
+    """
 
-    minute: Annotated[float, Field(ge=0, le=240)]
+    minute: Annotated[float, Field(ge=0, le=240)] | None = None
     coolant_c: Celsius | None = None
     rpm: Annotated[float, Field(ge=0, le=9000)] | None = None
     oil_bar: Annotated[float, Field(ge=0, le=12)] | None = None
@@ -98,8 +119,10 @@ class EngineLook(Body):
     when: When = When.RUNNING
     fumes: Fumes = Fumes.UNKNOWN
     smoke: Smoke = Smoke.UNKNOWN
+    smoke_is: Clears = Clears.UNKNOWN
     noise: Note = ""
     noise_s: Seconds | None = None
+    noise_is: Ended = Ended.UNKNOWN
     steam: bool = False
     red_zone: bool = False
     oil_lamp: bool = False
@@ -196,16 +219,25 @@ def heat_suspected(reading: tuple[float, float, bool]) -> bool:
 
 @entry_kind("engine.air")
 class Air(Body):
-    """Air-conditioning after 5 to 10 min: air at intake and vent [°C], humidity (0 to 1), air outside [°C]."""
+    """Air-conditioning: air at intake and vent [°C], humidity (0 to 1), air outside [°C], after so many minutes; or the
+    heater alone [°C].
+    """
 
-    intake_c: Celsius
-    vent_c: Celsius
+    intake_c: Celsius | None = None
+    vent_c: Celsius | None = None
+    minutes: Annotated[float, Field(ge=0, le=120)] | None = None
     humidity: Share | None = None
     outside_c: Celsius | None = None
     called: bool = True
     heater_c: Celsius | None = None
     engine_warm: bool = False
     note: Note = ""
+
+    @model_validator(mode="after")
+    def _says_something(self) -> Self:
+        if self.vent_c is None and self.heater_c is None:
+            raise ValueError("a temperature at the vent, cooling or heating")
+        return self
 
 
 @entry_kind("engine.battery")

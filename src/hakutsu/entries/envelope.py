@@ -13,16 +13,26 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, field_seri
 
 from hakutsu.entries.bounds import MOST_BYTES, Moment, Several, Unstorable, check_storable, within_reason
 from hakutsu.entries.registry import Body, EntryError, check_place, kinds, parse_body, version_of
+from hakutsu.vehicle.keyed import Keyed
 
 Word = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
 Remark = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
+
+
+class SaidAs(Keyed):
+    """How sure it was said."""
+
+    SURE = "sure"
+    LIKELY = "likely"
+    GUESS = "guess", "a guess"
 
 
 class Draft(BaseModel):
     """An entry as a client writes it; its `id` is made by the client, so that sending twice is harmless.
 
     `strikes` is the id of the entry this one takes back or replaces. `how` says how it was looked at (distance,
-    light, by hand). `own_doing` marks what the inspector caused; `for_desk` puts it in the desk queue.
+    light, by hand), `said_as` how sure whoever looked was. `own_doing` marks what the inspector caused; `for_desk` puts
+    it in the desk queue.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -35,6 +45,7 @@ class Draft(BaseModel):
     body: dict[str, Any] = {}
     strikes: UUID | None = None
     how: Remark = ""
+    said_as: SaidAs | None = None
     own_doing: bool = False
     for_desk: bool = False
     pictures: Several[UUID] = ()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field, StringConstraints
 
@@ -21,9 +21,19 @@ class FluidLevel(Keyed):
     OVER = "over"
 
 
+class FluidState(Keyed):
+    """How the vehicle was when the fluid was looked at."""
+
+    UNKNOWN = "unknown", "not told"
+    COLD = "cold"
+    WARM = "warm"
+    RUNNING = "running"
+
+
 class Smell(Keyed):
     """What it smells of."""
 
+    UNKNOWN = "unknown", "not smelt"
     NONE = "none", "nothing particular"
     FUEL = "fuel"
     BURNT = "burnt"
@@ -49,14 +59,23 @@ class FluidTest(Keyed):
     INHIBITOR = "inhibitor", "inhibitor used up"
 
 
-@entry_kind("fluid.looked", version=2, upgrades={1: to_keys})
+def _smelt(raw: dict[str, Any]) -> dict[str, Any]:
+    """Where older entries said nothing of a smell, they meant that there was nothing particular."""
+    return {"smell": "none"} | raw
+
+
+@entry_kind("fluid.looked", version=3, upgrades={1: to_keys, 2: _smelt})
 class Fluid(Body):
-    """A fluid by its key: level, colour (a swatch's key), smell, debris, tests; freeze point of coolant [°C]."""
+    """A fluid by its key: level, colour (a swatch's key), smell, debris, tests; freeze point of coolant [°C].
+
+    Cold, warm and running (`state`) are three looks.
+    """
 
     fluid: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("fluid")]
+    state: FluidState = FluidState.UNKNOWN
     level: FluidLevel = FluidLevel.UNKNOWN
     colour: Annotated[str, StringConstraints(pattern=r"^[a-z]{0,20}$"), KeyOf("fluid colour")] = ""
-    smell: Smell = Smell.NONE
+    smell: Smell = Smell.UNKNOWN
     debris: Several[Debris] = ()
     test: Several[FluidTest] = ()
     freezes_c: Annotated[float, Field(ge=-80, le=10)] | None = None

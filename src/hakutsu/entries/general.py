@@ -21,6 +21,12 @@ class Station(StrEnum):
     FILM = "film"
     GENERAL = "general"
     OUTSIDE = "outside"
+    CORNERS = "corners"
+    UNDER = "under"
+    ENGINE = "engine"
+    FUNCTIONS = "functions"
+    CABIN = "cabin"
+    SCAN = "scan"
 
 
 @entry_kind("general.seen")
@@ -56,11 +62,14 @@ class NothingFound(Body):
 class Limit(Body):
     """Could not be checked, because.
 
-    A limit caused by a finding names its entry and the rule that proposed it, and what may be done `instead`.
+    One that is `partly` leaves some of it looked at, `hides` says what not. A limit caused by a finding names its entry
+    and the rule that proposed it, and what may be done `instead`.
     """
 
     station: Station
     because: Said
+    partly: bool = False
+    hides: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
     caused_by: UUID | None = None
     rule: Annotated[str, StringConstraints(max_length=60)] = ""
     instead: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
@@ -99,6 +108,16 @@ class Hint(Body):
     seen: Said
     may_mean: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)] = ""
     settled_by: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)] = ""
+
+
+@entry_kind("general.more_alike")
+class MoreAlike(Body):
+    """More like what was noted (entry `of`, where it names one), not listed one by one: at least so many."""
+
+    station: Station = Station.GENERAL
+    what: Said
+    at_least: Annotated[int, Field(ge=1, le=10_000)]
+    of: UUID | None = None
 
 
 @entry_kind("general.ask_seller")

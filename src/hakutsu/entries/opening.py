@@ -11,6 +11,7 @@ from pydantic import Field, StringConstraints, field_validator
 from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.quick import QuickForm
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Protocol, Taste
 
@@ -39,6 +40,7 @@ class Brief(Body):
     taste: Taste = Taste.TIDY
     km_per_year: Annotated[int, Field(gt=0, le=200_000)] | None = None
     protocol: Protocol = Protocol.STANDARD
+    quick: QuickForm = QuickForm.MECHANICAL
     budget: Price | None = None
     asking_price: Price | None = None
     currency: Currency = "EUR"

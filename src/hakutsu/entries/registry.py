@@ -15,11 +15,12 @@ from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import parts
-from hakutsu.vehicle.places import SPARE, WHEELS, places
+from hakutsu.vehicle.places import CORNERS_OF, SPARE, WHEELS, places
 from hakutsu.vehicle.scan import SCAN_LOOKS
 from hakutsu.vehicle.under import zones
 
-Where = Literal["panel", "wheel", "corner", "somewhere"]
+Where = Literal["panel", "surface", "wheel", "corner", "somewhere"]
+WANTED = {"panel": "a panel", "surface": "a panel or part"}
 Upgrade = Callable[[dict[str, Any]], dict[str, Any]]
 
 
@@ -84,9 +85,10 @@ def entry_kind(
 ) -> Callable[[type[BodyT]], type[BodyT]]:
     """Register the decorated model as the body of the kind `name`.
 
-    `at` says where an entry of it must lie: on a panel, at one of four wheels, at a corner (the spare
-    among them), or somewhere that is named. A kind written `by_upload` comes with a file, never as an entry by itself.
-    `upgrades[n]` turns a raw body of version n into one of version n + 1; `to_keys` stands for words that became keys.
+    `at` says where an entry of it must lie: on a panel, on a panel or outside part, at one of four wheels, at a corner
+    (the spare among them), or somewhere that is named. A kind written `by_upload` comes with a file, never as an entry
+    by itself. `upgrades[n]` turns a raw body of version n into one of version n + 1; `to_keys` stands for words that
+    became keys.
     """
 
     def register(model: type[BodyT]) -> type[BodyT]:
@@ -175,7 +177,7 @@ def anywhere() -> frozenset[str]:
     looks = {f"engine_{key}" for key in engine_looks()} | {f"function_{key}" for key in equipment()}
     looks |= set(SCAN_LOOKS)
     looks |= {f"cabin_{key}" for key in (*cabin_parts(), "all_looked", "all_inventory")}
-    return frozenset({*places(), *panels(), *parts(), *zones(), *equipment(), *looks})
+    return frozenset({*places(), *CORNERS_OF, *panels(), *parts(), *zones(), *equipment(), *looks})
 
 
 def belongs(kind_name: str, place: str | None) -> bool:
@@ -183,10 +185,12 @@ def belongs(kind_name: str, place: str | None) -> bool:
     match _kind(kind_name).at:
         case "panel":
             return place in panels()
+        case "surface":
+            return place in panels() or place in parts()
         case "wheel":
-            return place in WHEELS
+            return place in WHEELS or place in CORNERS_OF
         case "corner":
-            return place in WHEELS or place == SPARE
+            return place in WHEELS or place == SPARE or place in CORNERS_OF
         case "somewhere":
             return bool(place)
     return True
@@ -207,5 +211,5 @@ def check_place(kind_name: str, place: str | None) -> None:
     at = _kind(kind_name).at
     if at == "somewhere":
         raise EntryError("place", "say where")
-    asked, wanted = ("on which", "a panel") if at == "panel" else ("at which", f"a {at}")
+    asked, wanted = ("on which", WANTED[at]) if at in WANTED else ("at which", f"a {at}")
     raise EntryError("place", f"“{place}” is not {wanted}" if place else f"say {asked} {wanted.removeprefix('a ')}")

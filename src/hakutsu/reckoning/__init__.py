@@ -9,14 +9,17 @@ from typing import Any, cast
 from uuid import UUID
 
 from hakutsu.core.findings import Finding, merged
-from hakutsu.core.follow_up import ProposedLimit, SecondLook, proposed_limits, second_looks
-from hakutsu.core.hazards import StandDown, blocking, open_stand_downs
+from hakutsu.core.follow_up import ProposedLimit, SecondLook, limits_of_findings, proposed_limits, second_looks
+from hakutsu.core.hazards import StandDown, asked_by_law, blocking, open_stand_downs
+from hakutsu.core.life.components import components, fitted
 from hakutsu.core.limitations import Limitation, Unobserved, limitations, unobserved
+from hakutsu.core.said_as import weighed
 from hakutsu.core.stories import Story, stories
 from hakutsu.dossier import Dossier
 from hakutsu.dossier.memo import Leaf, Memo, kept
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.settings import Settings
+from hakutsu.entries.under import Exhaust
 from hakutsu.reckoning.cabin import CabinReckoned
 from hakutsu.reckoning.condition import ConditionReckoned
 from hakutsu.reckoning.corners import CornersReckoned
@@ -80,8 +83,12 @@ class Reckoning:
         What somebody caused themselves is excused; worn parts that no other finding speaks of are told by the lives.
         """
         every = [one for station in self.stations.values() for one in station.found]
-        told = merged(self._excused(one) for one in every)
+        told = merged(self._excused(self._weighed(one)) for one in every)
         return told + self.lives.worn_out(told)
+
+    def _weighed(self, one: Finding) -> Finding:
+        known = self.entries
+        return weighed(one, [known[entry].said_as for entry in one.evidence if entry in known])
 
     def _excused(self, one: Finding) -> Finding:
         known = self.entries
@@ -170,7 +177,8 @@ class Reckoning:
     @kept
     def proposed_limits(self) -> list[ProposedLimit]:
         """Limits that findings cause, to be taken or dropped."""
-        return proposed_limits(self.dossier.follow_ups)
+        follow = self.dossier.follow_ups
+        return [*proposed_limits(follow), *limits_of_findings(follow, self.findings, self.entries)]
 
     def second_looks(self, now: datetime) -> list[SecondLook]:
         """Second looks wanted or taken; those that are due at `now` say so."""
@@ -180,12 +188,22 @@ class Reckoning:
     @kept
     def unobserved(self) -> list[Unobserved]:
         """Parts that nobody could look at for want of a lift, or because of where the vehicle stands."""
-        return unobserved(self.dossier.day.arrival, self.dossier.day.conditions, self.terms)
+        dossier = self.dossier
+        graded = {key.partition(":")[0] for key in self.corners.grades}
+        zones = {key: seen.body for key, seen in dossier.under.zones.items()}
+        looked = {key for key, look in zones.items() if look.looked}
+        exhaust = {"exhaust_rear" for look in zones.values() if look.exhaust is not Exhaust.UNKNOWN}
+        lacks = {key for key, one in components().items() if fitted(one, dossier.mechanics) is False}
+        return unobserved(
+            dossier.day.arrival, dossier.day.conditions, self.terms, seen=graded | looked | exhaust, lacks=lacks
+        )  # fmt: skip
 
     @kept
     def stand_downs(self) -> list[StandDown]:
         """Causes raised and not cleared."""
-        return open_stand_downs(self.dossier.hazards)
+        year = self.dossier.mechanics.year
+        every = open_stand_downs(self.dossier.hazards)
+        return [one for one in every if asked_by_law(one.cause.key, year, self.rules)]
 
     def blocking(self, activity: str | None) -> list[StandDown]:
         """The open stand-downs that forbid an activity."""

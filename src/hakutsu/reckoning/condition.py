@@ -6,11 +6,13 @@ from typing import TYPE_CHECKING
 
 from hakutsu.core.cabin import GRADES as WEAR
 from hakutsu.core.cabin import against_age, against_distance
-from hakutsu.core.condition import Standing, Stands, rust_stands, standing_of, stands, usual_grade, usual_rust
+from hakutsu.core.condition import Standing, Stands, rust_stands, standing_of, stands, usual_grade, usual_rust_band
 from hakutsu.core.life.components import components, pieces
 from hakutsu.core.life.reckon import clocks_of, vehicle_ages
 from hakutsu.dossier.memo import kept, kept_as_value
+from hakutsu.entries.body import Coating
 from hakutsu.entries.corners import Grade
+from hakutsu.entries.under import RepairSign, UnderZone, ZoneClear
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.under import zones
 
@@ -78,14 +80,21 @@ class ConditionReckoned:
         return found
 
     def _rust(self, years: float) -> list[Stands]:
+        """Zones of which somebody said how much rust there is; one seen in part only is not free of it."""
         past = self._reckoning.dossier.opening.brief.past_factors
-        usual = usual_rust(years, salt="salt" in past, dry="dry" in past)
-        looks = self._reckoning.dossier.under.zones
+        band = usual_rust_band(years, salt="salt" in past, dry="dry" in past)
+        looks = {key: seen.body for key, seen in self._reckoning.dossier.under.zones.items()}
         return [
-            rust_stands(zones()[key].name, seen.body.rust, usual)
-            for key, seen in looks.items()
-            if not seen.body.not_visible
+            rust_stands(zones()[key].name, look.rust, band, self._renewed(look, salt="salt" in past))
+            for key, look in looks.items()
+            if look.rust is not None or (ZoneClear.RUST in look.clear and not look.partly)
         ]
+
+    @staticmethod
+    def _renewed(look: UnderZone, *, salt: bool) -> bool:
+        """Whether anything but the grade speaks for metal that was cleaned, coated or renewed."""
+        worked = look.coating in (Coating.FRESH, Coating.LATER) or RepairSign.NEWER in look.repair
+        return not look.aged_evenly and (worked or salt)
 
     def _cabin(self, km: float, years: float) -> list[Stands]:
         grades = {part: seen.body for part, seen in self._reckoning.dossier.cabin.wear.items()}

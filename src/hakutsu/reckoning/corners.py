@@ -8,12 +8,14 @@ from typing import ClassVar
 
 from hakutsu.core.corners.brakes import brake_axle_found, brake_found, fluid_found, fluid_tests_good, pedal_found
 from hakutsu.core.corners.gear import gear_found, sides_found
+from hakutsu.core.corners.told import pads_told, treads_told
 from hakutsu.core.corners.tyres import axle_found, tyre_found
 from hakutsu.core.corners.wheels import set_found, wheel_found
 from hakutsu.core.findings import AXLES, Finding, at, axle_of
+from hakutsu.core.life.components import components
 from hakutsu.dossier import CornersDossier
 from hakutsu.dossier.memo import kept, kept_as_value
-from hakutsu.entries.corners import Grade, Hose, Pipe
+from hakutsu.entries.corners import Brake, Grade, Hose, Pipe, Tyre
 from hakutsu.reckoning.station import StationRules, resting_on
 from hakutsu.vehicle.places import SPARE, WHEELS
 
@@ -52,10 +54,21 @@ class CornersReckoned(StationRules):
         return self._reckoning.dossier.corners
 
     @kept
+    def tyres_told(self) -> dict[str, Tyre]:
+        """Tyres with what was told of their depth as a span."""
+        bodies = {wheel: one.body for wheel, one in self._corners.tyres.items()}
+        return treads_told(bodies, self._reckoning.rules.tread_mm)
+
+    @kept
+    def brakes_told(self) -> dict[str, Brake]:
+        """Brakes with what was told of their pads and linings as a span."""
+        return pads_told({wheel: one.body for wheel, one in self._corners.brakes.items()})
+
+    @kept
     def tyres(self) -> list[Finding]:
         """Of tyres, each and by axle."""
         rules, mechanics = self._reckoning.rules, self._reckoning.dossier.mechanics
-        bodies = {wheel: one.body for wheel, one in self._corners.tyres.items()}
+        bodies = self.tyres_told
         each = [one for wheel, tyre in bodies.items() for one in tyre_found(wheel, tyre, rules, mechanics, self.on)]
         axles = axle_found({k: v for k, v in bodies.items() if k in WHEELS}, rules, mechanics)
         return resting_on([*each, *axles], self._corners.tyres, _wheels)
@@ -63,7 +76,7 @@ class CornersReckoned(StationRules):
     @kept
     def brakes(self) -> list[Finding]:
         """Of brakes, each and by axle."""
-        bodies = {wheel: one.body for wheel, one in self._corners.brakes.items()}
+        bodies = self.brakes_told
         motor = self._reckoning.dossier.mechanics.regenerative
         each = [one for wheel, body in bodies.items() for one in brake_found(wheel, body, regenerative=motor)]
         return resting_on([*each, *brake_axle_found(bodies)], self._corners.brakes, _wheels)
@@ -135,7 +148,14 @@ class CornersReckoned(StationRules):
                 pipes.append(PIPES[seen.body.pipe])
         if pipes:
             found["brake_pipes"] = max(pipes, key=GRADES.index)
-        return found | {key: one.body.grade for key, one in self._corners.gear.items()}
+        graded = {key: one.body.grade for key, one in self._corners.gear.items() if one.body.grade is not None}
+        for key, grade in graded.items():  # a detail speaks for what it is part of: the worst of them all
+            part, _, corner = key.partition(":")
+            whole = components()[part].part_of if part in components() else ""
+            if whole:
+                piece = f"{whole}:{corner}" if corner else whole
+                found[piece] = max(grade, found.get(piece, grade), key=GRADES.index)
+        return found | graded
 
     @kept_as_value
     def out(self) -> dict[str, str]:

@@ -8,6 +8,7 @@ from typing import ClassVar
 
 from hakutsu.core.engine.after import AgainAfter, after_drive
 from hakutsu.core.engine.air import AirVerdict, Cooling, air_found, cooling, heater
+from hakutsu.core.engine.by_feel import air_by_hand_found, ear_found, needle_found
 from hakutsu.core.engine.doubts import RunSoFar
 from hakutsu.core.engine.electric import (
     Level,
@@ -36,7 +37,7 @@ from hakutsu.entries.engine import Bay, BaySign, Pack
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.under import Leak
 from hakutsu.reckoning.station import StationRules
-from hakutsu.vehicle.mechanics import UNKNOWN, Power
+from hakutsu.vehicle.mechanics import UNKNOWN, FuelSystem, Power, Supply
 
 DROVE, BAY_PLACE = "road", "bay"
 WARMED = {Warming.COLD: "engine.runs_cold", Warming.HOT: "engine.runs_hot", Warming.STOP: "engine.must_stop",
@@ -66,7 +67,7 @@ class EngineReckoned(StationRules):
 
     def findings(self) -> list[Finding]:
         """Of standing, run, bay, fluids, air, battery and pack."""
-        return [*self.run_found, *self.bay_found, *self.fluids_found, *self.electric_found]
+        return [*self.run_found, *self.by_feel_found, *self.bay_found, *self.fluids_found, *self.electric_found]
 
     @property
     def outside_c(self) -> float | None:
@@ -90,7 +91,7 @@ class EngineReckoned(StationRules):
         return [
             Sample(one.body.minute, one.body.coolant_c, one.body.fan)
             for one in self._engine.samples
-            if one.body.coolant_c is not None
+            if one.body.coolant_c is not None and one.body.minute is not None
         ]
 
     @kept_as_value
@@ -122,7 +123,7 @@ class EngineReckoned(StationRules):
 
     def so_far(self, now: datetime) -> RunSoFar:
         """Readings of the present run, and how long it has run."""
-        read = [(one.body.minute, one.body.coolant_c) for one in self._engine.samples]
+        read = [(one.body.minute, one.body.coolant_c) for one in self._engine.samples if one.body.minute is not None]
         started = self._engine.start.entry.at if self._engine.start else None
         return RunSoFar(read, None if started is None else (now - started).total_seconds() / 60)
 
@@ -130,11 +131,11 @@ class EngineReckoned(StationRules):
     def oil(self) -> OilVerdict | None:
         """What oil pressures say; a reading without coolant is as hot as the one before it."""
         read, last = list[OilReading](), None
-        for one in sorted((seen.body for seen in self._engine.samples), key=lambda body: body.minute):
+        for one in sorted((seen.body for seen in self._engine.samples), key=lambda body: body.minute or 0.0):
             last = one.coolant_c if one.coolant_c is not None else last
             if one.oil_bar is not None and one.rpm is not None:
                 read.append(OilReading(one.rpm, one.oil_bar, last))
-        return oil_verdict(read)
+        return oil_verdict(read, two_stage=self._reckoning.dossier.mechanics.two_stage_oil)
 
     @kept
     def idle(self) -> IdleVerdict | None:
@@ -142,8 +143,9 @@ class EngineReckoned(StationRules):
         if not self._engine.idles:
             return None
         body = self._engine.idles[-1].body
+        carburettor = self._reckoning.dossier.mechanics.fuel_system is FuelSystem.CARBURETTOR
         return idle_verdict(
-            body.rpm, body.hertz, warm=body.warm, switched=body.switched, carburettor=body.carburettor
+            body.rpm, body.hertz, warm=body.warm, switched=body.switched, carburettor=body.carburettor or carburettor
         )  # fmt: skip
 
     @kept_as_value
@@ -166,6 +168,16 @@ class EngineReckoned(StationRules):
         return told
 
     @kept_as_value
+    def by_feel_found(self) -> list[Finding]:
+        """What ear and needle say."""
+        told: list[Finding] = []
+        for ear in self._engine.ears:
+            told += _seen(ear_found(ear.body), ear.entry)
+        for needle in self._engine.needles:
+            told += _seen(needle_found(needle.body), needle.entry)
+        return told
+
+    @kept_as_value
     def bay_found(self) -> list[Finding]:
         """What signs under the bonnet say."""
         return _seen(bay_found(self._engine.bay.body), self._engine.bay.entry) if self._engine.bay else []
@@ -173,18 +185,21 @@ class EngineReckoned(StationRules):
     @kept_as_value
     def fluids_found(self) -> list[Finding]:
         """What the fluids say."""
-        looks = self._engine.fluids
+        looks = self._engine.fluid_looks
         return [
             finding for one in self.fluids
-            for finding in _seen([one.finding], *(looks[key].entry for key in one.fluids if key in looks))
+            for finding in _seen([one.finding], *(seen.entry for key in one.fluids for seen in looks.get(key, ())))
         ]  # fmt: skip
 
     @kept_as_value
     def electric_found(self) -> list[Finding]:
         """What air-conditioning, heater, battery and pack say."""
         told: list[Finding] = []
-        if self._engine.air is not None and self.air is not None:
+        if self._engine.air is not None:
             told += _seen(air_found(self.air, self.heats), self._engine.air.entry)
+        if self._engine.air_by_hand is not None:
+            by_hand = self._engine.air_by_hand
+            told += _seen(air_by_hand_found(by_hand.body, self.outside_c), by_hand.entry)
         if self._engine.battery is not None:
             told += _seen(battery_found(self.battery), self._engine.battery.entry)
         if self._engine.pack is not None:
@@ -214,7 +229,7 @@ class EngineReckoned(StationRules):
             said = conductance(body.measured, body.rated)
             found["battery"] = (BATTERY[said.level], said.words)
         if body is not None and body.charging_v is not None:
-            said = charging(body.charging_v, smart=body.smart)
+            said = charging(body.charging_v, smart=body.smart, six=self.six_volt)
             if said.level in (Level.GOOD, Level.FAULT):
                 found["alternator"] = (Grade.SOUND if said.level is Level.GOOD else Grade.FAILING, said.words)
         if self.air is not None and self.air.cooling in (Cooling.HEALTHY, Cooling.WEAK):
@@ -230,7 +245,7 @@ class EngineReckoned(StationRules):
     @kept_as_value
     def fluids(self) -> list[FluidFound]:
         """What the fluids say, together where they count together."""
-        looks = {key: one.body for key, one in self._engine.fluids.items()}
+        looks = {key: [one.body for one in every] for key, every in self._engine.fluid_looks.items()}
         return fluids_found(looks, self._reckoning.rules.winter_c)
 
     @property
@@ -246,7 +261,14 @@ class EngineReckoned(StationRules):
         if self._engine.air is None:
             return None
         body = self._engine.air.body
-        return cooling(body.intake_c, body.vent_c, body.humidity, outside_c=body.outside_c, called=body.called)
+        if body.vent_c is None:
+            return None
+        if body.intake_c is None:
+            return AirVerdict(Cooling.INCONCLUSIVE, None, "the air taken in was not measured")
+        return cooling(
+            body.intake_c, body.vent_c, body.humidity, outside_c=body.outside_c, called=body.called,
+            minutes=body.minutes,
+        )  # fmt: skip
 
     @property
     def heats(self) -> bool | None:
@@ -255,6 +277,12 @@ class EngineReckoned(StationRules):
         if body is None or body.heater_c is None:
             return None
         return heater(body.heater_c, engine_warm=body.engine_warm)
+
+    @property
+    def six_volt(self) -> bool:
+        """Whether its system has 6 V, by its facts or as noted with the battery."""
+        noted = self._engine.battery is not None and self._engine.battery.body.six
+        return noted or self._reckoning.dossier.mechanics.supply is Supply.SIX
 
     @kept
     def battery(self) -> list[Said]:
@@ -265,13 +293,13 @@ class EngineReckoned(StationRules):
         if body.rest_v is not None:
             found.append(
                 rest_voltage(body.rest_v, rested_h=body.rested_h, surface_off=body.surface_off, asleep=body.asleep,
-                             agm=body.agm, six=body.six)
+                             agm=body.agm, six=self.six_volt)
             )  # fmt: skip
         air = body.air_c if body.air_c is not None else self.outside_c
         if body.crank_v is not None and air is not None:
-            found.append(cranking(body.crank_v, air))
+            found.append(cranking(body.crank_v, air, six=self.six_volt))
         if body.charging_v is not None:
-            found.append(charging(body.charging_v, smart=body.smart))
+            found.append(charging(body.charging_v, smart=body.smart, six=self.six_volt))
         if body.measured is not None and body.rated is not None:
             found.append(conductance(body.measured, body.rated))
         return found

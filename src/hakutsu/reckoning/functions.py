@@ -53,7 +53,7 @@ class FunctionsReckoned(StationRules):
     @kept
     def statuses(self) -> list[tuple[Equipment, FunctionStatus]]:
         """Everything fitted, in the order of the list."""
-        items = self._functions.items(self._reckoning.dossier.vehicle.doors)
+        items = self._functions.items(self._reckoning.dossier.vehicle, self._reckoning.dossier.mechanics)
         return [
             (one, function_status([seen.body for seen in self._functions.tried.get(one.key, ())])) for one in items
         ]  # fmt: skip

@@ -112,10 +112,10 @@ class Lives:
     @kept
     def _worn(self) -> list[Job]:
         """Jobs of what was measured."""
-        rules, corners = self._reckoning.rules, self._corners
+        rules = self._reckoning.rules
         measured = Corners(
-            {wheel: one.body for wheel, one in corners.tyres.items()},
-            {wheel: one.body for wheel, one in corners.brakes.items()},
+            self._reckoning.corners.tyres_told,
+            self._reckoning.corners.brakes_told,
             rules,
             self.on,
             self._reckoning.corners.out,

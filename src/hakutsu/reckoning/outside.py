@@ -38,6 +38,8 @@ from hakutsu.vehicle.vocabulary import Consequence, Substrate
 NEAR_CM = 15.0
 REFINISHED_FROM = 0.5  # from this chance of a refinish on a part is settled and not budgeted for
 BY_GROUP: dict[str, On] = {
+    "metal": "trim",
+    "inside": "trim",
     "wheel": "wheel",
     "pane": "pane",
     "lamp": "lamp",

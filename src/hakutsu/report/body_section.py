@@ -27,8 +27,8 @@ from hakutsu.vehicle.vocabulary import Taste
 
 # What a buyer of each taste wants to read of: marks that show from at least this far.
 REACH = {
-    Taste.SHOW: (ShowsFrom.YARD, ShowsFrom.ARM, ShowsFrom.CLOSE),
-    Taste.TIDY: (ShowsFrom.YARD, ShowsFrom.ARM),
+    Taste.SHOW: (ShowsFrom.UNKNOWN, ShowsFrom.YARD, ShowsFrom.ARM, ShowsFrom.CLOSE),
+    Taste.TIDY: (ShowsFrom.UNKNOWN, ShowsFrom.YARD, ShowsFrom.ARM),
     Taste.WORK: (ShowsFrom.YARD,),
     Taste.PATINA: (ShowsFrom.YARD,),
 }
@@ -222,7 +222,7 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
             for one in outside.contacts
             if one.event is not None
         ],
-        [(terms.panel(key), "; ".join(found.words)) for key, found in outside.fits.items() if found.words],
+        [(terms.place(key), terms.say("; ".join(found.words))) for key, found in outside.fits.items() if found.words],
         glass,
         lines(body.rust),
         [

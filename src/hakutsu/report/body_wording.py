@@ -11,10 +11,13 @@ from hakutsu.entries.body import (
     Event,
     EventDropped,
     Fit,
+    GapGrade,
     Glass,
     GlassFault,
+    Material,
     Origin,
     Rust,
+    ShowsFrom,
     Tint,
     Trial,
     Trim,
@@ -43,8 +46,11 @@ def blemish_words(body: Blemish) -> str:
     depth = "" if body.depth is Depth.UNKNOWN else str(body.depth)
     trial = "" if body.trial is Trial.NONE else f"a trial spot: {body.trial}"
     edge = "at an edge" if body.on_edge else ""
-    shows = f"shows from {body.shows_from}"
-    return _join(f"{count}{body.kind}", size_words(body.length_mm, body.width_mm), depth, edge, shows, trial, body.note)
+    shows = "" if body.shows_from is ShowsFrom.UNKNOWN else f"shows from {body.shows_from}"
+    runs = "all round" if body.all_round else f"over {len(body.also_on) + 1} parts" if body.also_on else ""
+    return _join(
+        f"{count}{body.kind}", size_words(body.length_mm, body.width_mm), depth, edge, runs, shows, trial, body.note
+    )
 
 
 @body_words.register
@@ -70,13 +76,19 @@ def _(body: Fit, terms: Terms = PLAIN) -> Said:
         ("front gap", body.front_mm),
         ("rear gap", body.rear_mm),
         ("top gap", body.top_mm),
+        (terms.say("{left} gap"), body.left_mm),
+        (terms.say("{right} gap"), body.right_mm),
+        ("bottom gap", body.bottom_mm),
         ("taper", body.taper_mm),
     )
     said = [f"{name} {gap:g} mm" for name, gap in gaps if gap is not None]
     said += [f"step {signed(body.step_mm, 2)} mm"] if body.step_mm is not None else []
-    said += [word for word, there in (("drops", body.drop), ("play", body.play), ("rubs", body.rubs)) if there]
+    tried = (("drops", "does not drop", body.drop), ("play", "no play", body.play), ("rubs", "does not rub", body.rubs),
+             ("stands off", "in line", body.stands_off))  # fmt: skip
+    said += [yes if there else no for yes, no, there in tried if there is not None]
+    said += [] if body.gaps is GapGrade.UNKNOWN else [f"gaps {body.gaps}"]
     closing = "" if body.closing is Closing.UNKNOWN else f"closing: {body.closing}"
-    return "Fit", _join(*said, closing, *body.faults, body.note) or "nothing out of line"
+    return "Fit", _join(*said, closing, *body.faults, body.note) or "looked at"
 
 
 @body_words.register
@@ -84,7 +96,14 @@ def _(body: Rust, terms: Terms = PLAIN) -> Said:
     structural = "structural" if body.structural else ""
     coating = "" if body.coating is Coating.UNKNOWN else f"coating: {body.coating}"
     side = f"from the other side: {body.other_side}" if body.other_side else ""
-    return "Rust", _join(f"{body.grade}: {body.where}", size_words(body.size_mm), structural, coating, side, body.note)
+    return "Rust", _join(
+        f"{body.grade or 'grade not told'}: {body.where}",
+        size_words(body.size_mm),
+        structural,
+        coating,
+        side,
+        body.note,
+    )
 
 
 @body_words.register
@@ -92,16 +111,19 @@ def _(body: Glass, terms: Terms = PLAIN) -> Said:
     sight = "in the driver’s sight" if body.in_sight else ""
     travel = "along its travel" if body.along_travel else ""
     mark = f"date mark {body.date_mark}" if body.date_mark else ""
-    tint = "" if body.tint is Tint.NONE else f"tint {body.tint}"
+    tint = "" if body.tint is Tint.UNKNOWN else f"tint {body.tint}"
     light = f"{body.light_percent:g} % of light" if body.light_percent is not None else ""
-    fault = "" if body.fault is GlassFault.NONE and (mark or tint or light) else str(body.fault)
-    return "Glass or lamp", _join(fault, size_words(body.size_mm), sight, travel, mark, tint, light, body.note)
+    fault = "" if body.fault is GlassFault.UNKNOWN else str(body.fault)
+    return "Glass or lamp", _join(
+        fault, size_words(body.size_mm), sight, travel, mark, tint, light, body.note
+    ) or "looked at"
 
 
 @body_words.register
 def _(body: Trim, terms: Terms = PLAIN) -> Said:
     origin = "" if body.origin is Origin.UNKNOWN else str(body.origin)
-    return "Trim", _join(terms.say(f"{body.material}: {body.state}"), origin, body.note)
+    made = f"{body.material}: " if body.material is not Material.UNKNOWN else ""
+    return "Trim", _join(terms.say(f"{made}{body.state}"), origin, body.note)
 
 
 @body_words.register

@@ -28,8 +28,10 @@ def _(body: CabinWear, terms: Terms = PLAIN) -> Said:
 def _(body: CabinLooked, terms: Terms = PLAIN) -> Said:
     smells = f"smells of {', '.join(map(str, body.smells))}" if body.smells else ""
     moist = f"moist {', '.join(map(str, body.moist))}" if body.moist else ""
-    said = (smells, moist, *(terms.say(str(one)) for one in body.signs), body.note)
-    return "Cabin", ", ".join(one for one in said if one) or "looked, nothing found"
+    none = "no smell" if body.no_smell else ""
+    dry = f"dry {', '.join(map(str, body.dry))}" if body.dry else ""
+    said = (smells, none, moist, dry, *(terms.say(str(one)) for one in body.signs), body.note)
+    return "Cabin", ", ".join(one for one in said if one) or "looked at"
 
 
 @body_words.register

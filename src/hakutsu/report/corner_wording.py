@@ -51,6 +51,18 @@ def _fixings(count: int, words: str) -> str:
     return f"{count} fixing{'s' if count > 1 else ''} {words}" if count else ""
 
 
+def _compared(body: Tyre | Brake, terms: Terms) -> str:
+    if body.compared.value == "unknown":
+        return ""
+    return f"{body.compared} {terms.place(body.compared_to)}"
+
+
+def _from_to(span: tuple[float, float] | None, unit: str) -> str:
+    if span is None:
+        return ""
+    return f"{span[0]:,.0f} {unit}" if span[0] == span[1] else f"{span[0]:,.0f} to {span[1]:,.0f} {unit}"
+
+
 def _numbers(values: tuple[float, ...], terms: Terms) -> str:
     return terms.scale("depth").several(values) if values else ""
 
@@ -59,14 +71,16 @@ def _numbers(values: tuple[float, ...], terms: Terms) -> str:
 def _(body: Tyre, terms: Terms = PLAIN) -> Said:
     span = f"{_numbers(body.range_mm, terms)}, a range" if body.range_mm else ""
     share = f"{body.per_cent:g} % {body.per_cent_of}" if body.per_cent is not None else ""
+    share = f"{_from_to(body.per_cent_range, '%')} {body.per_cent_of}" if body.per_cent_range else share
+    pair = "" if len(body.depth_mm) != 2 or body.grooves.value == "unknown" else str(body.grooves)
     second = f"second place {_numbers(body.second_mm, terms)}" if body.second_mm else ""
     how = f"by {body.method}" if body.depth_mm else ""
     said = (
-        _numbers(body.depth_mm, terms), second, span, share, how,
+        _numbers(body.depth_mm, terms), pair, second, span, share, _compared(body, terms), how,
         f"date code {body.date_code}" if body.date_code else "",
         body.size, body.make, "" if body.season.value == "unknown" else str(body.season),
         "" if body.cracks.value == "unknown" else f"cracks: {body.cracks}",
-        "" if body.shape.value == "none" else str(body.shape), *map(str, body.damage),
+        {"unknown": "", "none": "no shape felt"}.get(body.shape.value, str(body.shape)), *map(str, body.damage),
         "" if body.pressure_bar is None else terms.quantity("pressure", body.pressure_bar),
         "" if body.at_c is None else f"at {terms.quantity('temperature', body.at_c)}", body.note,
     )  # fmt: skip
@@ -96,14 +110,17 @@ def _(body: Brake, terms: Terms = PLAIN) -> Said:
     said = (
         mm("pad inner", body.pad_inner_mm), mm("pad outer", body.pad_outer_mm),
         f"pads {_numbers(body.pad_range_mm, terms)}, a range" if body.pad_range_mm else "",
+        f"pads {_from_to(body.pad_percent, '% left')}" if body.pad_percent else "",
+        f"pads good for {_from_to(body.pad_km_left, 'km')}" if body.pad_km_left else "", _compared(body, terms),
         f"by {body.pad_method}" if body.pad_method.value == "eye" else "", mm("taper", body.taper_mm),
         f"disc {_numbers(body.disc_mm, terms)}" if body.disc_mm else "", mm("minimum", body.disc_min_mm),
         mm("new", body.disc_new_mm), mm("lip", body.lip_mm),
         "" if body.scoring.value in ("unknown", "none") else f"scoring {body.scoring}",
-        "" if body.cracks.value == "none" else f"cracks {body.cracks}", "heat marks" if body.heat_marks else "",
+        "" if body.cracks.value == "unknown" else f"cracks {body.cracks}", "heat marks" if body.heat_marks else "",
         "" if body.run_out_mm is None else f"run-out {body.run_out_mm:g} mm",
         "" if body.variation_mm is None else f"thickness varies {body.variation_mm:g} mm",
-        "" if body.rust.value == "none" else f"rust: {body.rust}", mm("lining", body.lining_mm),
+        "" if body.rust.value == "unknown" else f"rust on its face: {body.rust}", mm("lining", body.lining_mm),
+        "" if body.lining.value == "unknown" else f"lining {body.lining}",
         "" if body.drum_mm is None else f"drum {body.drum_mm:g} mm",
         "" if body.hose.value == "unknown" else f"hose {body.hose}",
         "" if body.pipe.value == "unknown" else f"pipe {body.pipe}",
@@ -117,7 +134,8 @@ def _(body: Gear, terms: Terms = PLAIN) -> Said:
     play = f"play {body.play_mm:g} mm" if body.play_mm else ""
     how = f"tested {body.tested}" if body.tested else ""
     lies = "against the tyre" if body.on_tyre else ""
-    return "Graded", terms.say(_join(f"{part_name(body.part)}: {body.grade}", lies, how, play)) + (
+    grade = str(body.grade) if body.grade else "not right, how bad was not told"
+    return "Graded", terms.say(_join(f"{part_name(body.part)}: {grade}", lies, how, play)) + (
         f", {body.note}" if body.note else ""
     )
 
@@ -159,11 +177,16 @@ def _(body: PartProof, terms: Terms = PLAIN) -> Said:
 def _(body: MechanicsSaid, terms: Terms = PLAIN) -> Said:
     one = body.mechanics
     said = (
+        " ".join(word for word in (one.make, one.model, one.variant) if word),
         f"first used {one.first_used:%B %Y}" if one.first_used else "",
         "" if one.odometer_km is None else f"{terms.quantity('distance', one.odometer_km)} shown",
         *(f"{name} {value}" for name, value in (
             ("power", one.power), ("driven axle", one.drive), ("gearbox", one.gearbox), ("timing", one.timing),
-            ("rear axle", one.rear_axle), ("rear brakes", one.rear_brakes)) if value.value != UNKNOWN),
+            ("front axle", one.front_axle), ("rear axle", one.rear_axle), ("front brakes", one.front_brakes),
+            ("rear brakes", one.rear_brakes), ("front wheels turn on", one.front_pivots),
+            ("steering", one.steering_gear), ("fuel by", one.fuel_system), ("ignition by", one.ignition),
+            ("system of", one.supply),
+        ) if value.value != UNKNOWN),
         f"placard {one.front_size}" if one.front_size else "",
     )  # fmt: skip
     return "What drives it", _join(*said) or "nothing known"

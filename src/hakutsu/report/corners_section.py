@@ -16,7 +16,7 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import FoundLine, found_line
 from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
-from hakutsu.vehicle.mechanics import RearBrakes
+from hakutsu.vehicle.mechanics import BrakeKind
 from hakutsu.vehicle.places import WHEELS
 
 
@@ -56,7 +56,7 @@ def tread_drawing(reckoning: Reckoning, tyre: Tyre | None) -> str:
 
 def brake_drawing(reckoning: Reckoning, wheel: str, brake: Brake | None) -> str:
     """The disc of a wheel between its pads, or the lining of its drum."""
-    rear_drums = reckoning.dossier.mechanics.rear_brakes is RearBrakes.DRUM and "rear" in wheel
+    rear_drums = reckoning.dossier.mechanics.rear_brakes is BrakeKind.DRUM and "rear" in wheel
     if rear_drums or (brake is not None and brake.lining_mm is not None):
         return Markup(drum_section(brake.lining_mm if brake else None, reckoning.terms.scale("depth")))
     pads = wear_table().pad

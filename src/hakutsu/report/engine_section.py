@@ -49,21 +49,33 @@ def engine_section(reckoning: Reckoning) -> EngineSection:
     again = [one.words for one in found.after_drive if not one.done]
     if again:
         lines.append(("Not looked at again after the drive", "; ".join(again)))
-    lines += [body_words(one.body, terms) for one in seen.fluids.values()]
+    lines += [body_words(one.body, terms) for one in seen.ears] + [body_words(one.body, terms) for one in seen.needles]
+    lines += [body_words(one.body, terms) for looks in seen.fluid_looks.values() for one in looks]
     if found.air is not None and seen.air is not None:
         lines.append(("Air-conditioning", f"{found.air.cooling}; {found.air.because}"))
         lines.append(("Measured", body_words(seen.air.body, terms)[1]))
+    elif seen.air is not None:
+        lines.append(body_words(seen.air.body, terms))
+    if seen.air_by_hand is not None:
+        lines.append(body_words(seen.air_by_hand.body, terms))
     lines += [("Starter battery", f"{one.level}: {one.words}") for one in found.battery]
-    said, expected = found.pack
-    lines += [("High-voltage pack", f"{one.level}: {one.words}") for one in said]
+    lines += _pack_lines(reckoning)
+    curve = Markup(warm_up_curve(found.samples, found.warm_up, terms)) if found.samples else ""
+    told = tuple(found_line(one, terms) for one in found.findings())
+    return EngineSection(curve, told, tuple(lines))
+
+
+def _pack_lines(reckoning: Reckoning) -> list[tuple[str, str]]:
+    """What the high-voltage pack says."""
+    seen = reckoning.dossier.engine
+    said, expected = reckoning.engine.pack
+    lines = [("High-voltage pack", f"{one.level}: {one.words}") for one in said]
     if seen.pack is not None and seen.pack.body.health is not None:
         usual = (
             "" if expected is None else f"; usual at this age {_percent(expected.low)} to {_percent(expected.high)} %"
         )
         lines.append(("High-voltage pack", f"health {_percent(seen.pack.body.health)} %{usual}"))
-    curve = Markup(warm_up_curve(found.samples, found.warm_up, terms)) if found.samples else ""
-    told = tuple(found_line(one, terms) for one in found.findings())
-    return EngineSection(curve, told, tuple(lines))
+    return lines
 
 
 def oil_words(verdict: OilVerdict, terms: Terms) -> str:

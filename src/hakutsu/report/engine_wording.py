@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from hakutsu.core.engine.fluids import colour_words, fluid_names
+from hakutsu.entries.by_feel import AirByHand, ByEar, Needle
 from hakutsu.entries.engine import (
     Air,
     Battery,
@@ -39,10 +40,23 @@ def _ticked(*said: tuple[bool, str]) -> str:
     return _join(*(words for there, words in said if there))
 
 
+def _smoke(body: EngineStart | EngineLook) -> str:
+    if body.smoke.value == "unknown":
+        return ""
+    return _join(f"smoke {body.smoke}", "" if body.smoke_is.value == "unknown" else str(body.smoke_is))
+
+
+def _noise(body: EngineStart | EngineLook) -> str:
+    if not body.noise:
+        return ""
+    return _join(
+        body.noise, _number("for", body.noise_s, "s"), "" if body.noise_is.value == "unknown" else str(body.noise_is)
+    )
+
+
 @body_words.register
 def _(body: EngineStart, terms: Terms = PLAIN) -> Said:
-    smoke = "" if body.smoke.value == "unknown" else f"smoke {body.smoke}"
-    noise = _join(body.noise, _number("for", body.noise_s, "s") if body.noise else "")
+    smoke, noise = _smoke(body), _noise(body)
     effect = "" if body.effect is Effect.UNKNOWN else str(body.effect)
     said = (body.procedure, effect, _number("cranked", body.cranking_s, "s"),
             _degrees("coolant", body.coolant_c, terms), "jump started" if body.jump_started else "", noise, smoke,
@@ -53,7 +67,8 @@ def _(body: EngineStart, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: EngineSample, terms: Terms = PLAIN) -> Said:
     oil = "" if body.oil_bar is None else f"oil {terms.quantity('pressure', body.oil_bar)}"
-    said = (f"minute {body.minute:g}", _degrees("coolant", body.coolant_c, terms), _number("", body.rpm, "rpm").strip(),
+    minute = "" if body.minute is None else f"minute {body.minute:g}"
+    said = (minute, _degrees("coolant", body.coolant_c, terms), _number("", body.rpm, "rpm").strip(),
             oil, _degrees("vent", body.vent_c, terms), _ticked((body.fan, "fan running"), (body.by_link, "by link")),
             body.note)  # fmt: skip
     return "Engine run", _join(*said)
@@ -62,9 +77,8 @@ def _(body: EngineSample, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: EngineLook, terms: Terms = PLAIN) -> Said:
     fumes = "" if body.fumes.value == "unknown" else f"crankcase fumes: {body.fumes}"
-    smoke = "" if body.smoke.value == "unknown" else f"smoke {body.smoke}"
     stops = _ticked((body.steam, "steam"), (body.red_zone, "red zone"), (body.oil_lamp, "oil pressure lamp"))
-    noise = _join(body.noise, _number("for", body.noise_s, "s") if body.noise else "")
+    smoke, noise = _smoke(body), _noise(body)
     when = "" if body.when is When.RUNNING else str(body.when)
     return "Look at the running engine", _join(when, fumes, smoke, noise, stops, body.note) or "looked"
 
@@ -90,7 +104,8 @@ def _(body: Bay, terms: Terms = PLAIN) -> Said:
 def _(body: Air, terms: Terms = PLAIN) -> Said:
     humidity = "" if body.humidity is None else f"{100 * body.humidity:.0f} % humidity"
     said = (_degrees("intake", body.intake_c, terms), _degrees("vent", body.vent_c, terms), humidity,
-            _degrees("outside", body.outside_c, terms), "" if body.called else "compressor not called for",
+            _degrees("outside", body.outside_c, terms), _number("after", body.minutes, "min"),
+            "" if body.called else "compressor not called for",
             _degrees("heater", body.heater_c, terms), body.note)  # fmt: skip
     return "Air-conditioning", _join(*said)
 
@@ -123,9 +138,35 @@ def _(body: Pack, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: Fluid, terms: Terms = PLAIN) -> Said:
     level = "" if body.level.value == "unknown" else f"level {body.level}"
-    smell = "" if body.smell.value == "none" else f"smells {body.smell}"
+    smell = {"unknown": "", "none": "smells of nothing particular"}.get(body.smell.value, f"smells of {body.smell}")
+    state = "" if body.state.value == "unknown" else str(body.state)
     freezes = "" if body.freezes_c is None else f"freezes at {terms.quantity('temperature', body.freezes_c)}"
     name = terms.say(fluid_names().get(body.fluid, body.fluid))
     colour = colour_words(body.colour) if body.colour else ""
-    said = (level, colour, smell, *map(str, body.debris), *map(str, body.test), freezes, body.note)
+    said = (state, level, colour, smell, *map(str, body.debris), *map(str, body.test), freezes, body.note)
     return name[:1].upper() + name[1:], _join(*said) or "looked at"
+
+
+@body_words.register
+def _(body: Needle, terms: Terms = PLAIN) -> Said:
+    at = ""
+    if body.share is not None:
+        low, high = (round(100 * one) for one in body.share)
+        at = f"at {low} % of its scale" if low == high else f"at {low} to {high} % of its scale"
+    when = "" if body.when.value == "unknown" else str(body.when)
+    steady = "" if body.steady.value == "unknown" else str(body.steady)
+    return f"Needle, {body.of}", _join(when, at, steady, body.note)
+
+
+@body_words.register
+def _(body: ByEar, terms: Terms = PLAIN) -> Said:
+    when = "" if body.when.value == "unknown" else str(body.when)
+    return "Engine by ear", _join(*map(str, body.sounds), when, body.note)
+
+
+@body_words.register
+def _(body: AirByHand, terms: Terms = PLAIN) -> Said:
+    told = (("vent", body.cooled), ("compressor", body.compressor), ("heater", body.heats))
+    return "Air-conditioning by hand", _join(
+        *(f"{name} {one}" for name, one in told if one.value != "unknown"), body.note
+    )

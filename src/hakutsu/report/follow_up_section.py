@@ -7,10 +7,16 @@ from datetime import datetime
 
 from hakutsu.core.follow_up import SecondLook
 from hakutsu.core.limitations import at_least
-from hakutsu.entries.general import Limit, NotFitted
+from hakutsu.entries.general import Limit, NotFitted, NothingFound, Station
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words, noted
+
+LIMIT_OF = {
+    Station.FILM: "Paint thickness", Station.GENERAL: "The whole vehicle", Station.OUTSIDE: "Outside",
+    Station.CORNERS: "Wheels and brakes", Station.UNDER: "Underside", Station.ENGINE: "Engine",
+    Station.FUNCTIONS: "Functions", Station.CABIN: "Cabin", Station.SCAN: "Scan",
+}  # fmt: skip
 
 
 def remark_lines(reckoning: Reckoning, now: datetime) -> list[tuple[str, str]]:
@@ -40,10 +46,14 @@ def limit_lines(reckoning: Reckoning) -> list[tuple[str, str]]:
     """What could not be checked and why: at places, because of findings, and for want of a lift."""
     terms, dossier = reckoning.terms, reckoning.dossier
     reasons: dict[str, list[str]] = {}
-    for place, kept in dossier.general.limits.items():
-        if isinstance(kept.body, Limit) and not dossier.general.looked_at(place):
-            reasons.setdefault(kept.body.because, []).append(terms.place(place))
-    found = [("; ".join(named), f"not looked at: {because}") for because, named in reasons.items()]
+    for kept in dossier.general.every_limit:
+        if not isinstance(kept.body, Limit):
+            continue
+        place, hides = kept.entry.place, f"; not seen: {kept.body.hides}" if kept.body.hides else ""
+        partly = kept.body.partly or (place is not None and dossier.general.looked_at(place))
+        words = f"{'looked at in part' if partly else 'not looked at'}: {kept.body.because}{hides}"
+        reasons.setdefault(words, []).append(terms.place(place) or LIMIT_OF[kept.body.station])
+    found = [("; ".join(dict.fromkeys(named)), words) for words, named in reasons.items()]
     causes = {entry.id: body for entry, body in dossier.follow_ups.remarks}
     for _, limit in dossier.follow_ups.caused:
         cause = causes.get(limit.caused_by) if limit.caused_by else None
@@ -54,6 +64,16 @@ def limit_lines(reckoning: Reckoning) -> list[tuple[str, str]]:
         parts = ", ".join(one.parts)
         found.append(("Under", f"not observed, {one.because}: {parts}; what is said of their life rests on age alone"))
     return found
+
+
+def nothing_lines(reckoning: Reckoning) -> list[tuple[str, str]]:
+    """What was looked for and not found, of a whole station or at a part, as somebody said it."""
+    terms = reckoning.terms
+    return [
+        (terms.place(kept.entry.place) or LIMIT_OF[kept.body.station], kept.body.text or "looked, nothing found")
+        for kept in reckoning.dossier.general.stated
+        if isinstance(kept.body, NothingFound)
+    ]
 
 
 def not_fitted_lines(reckoning: Reckoning) -> list[str]:
@@ -68,17 +88,18 @@ class Limits:
 
     lines: list[tuple[str, str]]
     not_fitted: list[str]
+    nothing: list[tuple[str, str]]
 
     @property
     def empty(self) -> bool:
         """True when everything was checked."""
-        return not (self.lines or self.not_fitted)
+        return not (self.lines or self.not_fitted or self.nothing)
 
 
 @report_section("limits", 180, "_limits.html")
 def _limits(making: Making) -> Limits:
     """What could not be checked, and why."""
-    return Limits(limit_lines(making.reckoning), not_fitted_lines(making.reckoning))
+    return Limits(limit_lines(making.reckoning), not_fitted_lines(making.reckoning), nothing_lines(making.reckoning))
 
 
 @report_section("notes", 220, "_notes.html")

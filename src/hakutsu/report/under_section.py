@@ -9,7 +9,7 @@ from markupsafe import Markup
 from hakutsu.core.findings import Finding
 from hakutsu.core.under.leaks import LeakFound
 from hakutsu.entries.body import Coating
-from hakutsu.entries.under import Exhaust, Leak, Pipes, UnderZone
+from hakutsu.entries.under import Exhaust, Leak, Pipes, Stage, UnderZone
 from hakutsu.figures.under import ZoneShown, under_schematic
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import FoundLine, found_line
@@ -26,6 +26,8 @@ def _(body: UnderZone, terms: Terms = PLAIN) -> Said:
     name = terms.say(zones()[body.zone].name) if body.zone in zones() else body.zone
     said = (
         f"not visible: {body.not_visible}" if body.not_visible else "", f"rust {body.rust}" if body.rust else "",
+        "rust, its grade not told" if body.rust_untold else "", *map(str, body.clear),
+        "aged alike all over" if body.aged_evenly else "", f"partly: {body.partly}" if body.partly else "",
         f"{body.size_mm:g} mm" if body.size_mm else "",
         "" if body.coating is Coating.UNKNOWN else f"coating {body.coating}", *map(str, body.damage),
         *map(str, body.repair), f"missing {body.missing}" if body.missing else "",
@@ -34,15 +36,17 @@ def _(body: UnderZone, terms: Terms = PLAIN) -> Said:
         "" if body.exhaust is Exhaust.UNKNOWN else f"exhaust {body.exhaust}",
         {True: "catalytic converter there", False: "no catalytic converter", None: ""}[body.catalyst], body.note,
     )  # fmt: skip
-    return "Underside", f"{name}: {', '.join(one for one in said if one) or 'nothing found'}"
+    return "Underside", f"{name}: {', '.join(one for one in said if one) or 'looked at'}"
 
 
 @body_words.register
 def _(body: Leak, terms: Terms = PLAIN) -> Said:
     said = (
         f"from {body.origin}", f"shows at {body.shows}" if body.shows else "",
-        terms.say(zones()[body.zone].name) if body.zone in zones() else "", str(body.stage),
+        terms.say(zones()[body.zone].name) if body.zone in zones() else "",
+        "nothing this time" if body.stage is Stage.NONE else str(body.stage),
         "" if body.drops is None else f"{body.drops:g} drops a minute",
+        "" if body.counted is None else f"{body.counted} drops in {body.counted_min:g} min",
         "" if body.minutes is None else f"{body.minutes:g} min after stopping", body.note,
     )  # fmt: skip
     return "Leak", terms.say(str(body.fluid)) + ", " + ", ".join(one for one in said if one)
@@ -55,10 +59,11 @@ def zones_shown(reckoning: Reckoning) -> dict[str, ZoneShown]:
     for key, seen in reckoning.dossier.under.zones.items():
         body = seen.body
         worn = body.pipes not in (Pipes.UNKNOWN, Pipes.AS_MADE) or body.exhaust not in (Exhaust.UNKNOWN, Exhaust.SOUND)
-        there = {"rust": body.rust is not None, "damage": bool(body.damage) or worn, "repair": bool(body.repair),
+        there = {"rust": body.rust is not None or body.rust_untold, "damage": bool(body.damage) or worn,
+                 "repair": bool(body.repair),
                  "missing": bool(body.missing) or body.catalyst is False}  # fmt: skip
         marks = tuple(mark for mark, said in there.items() if said)
-        state = "hidden" if body.not_visible else "found" if marks else "seen"
+        state = "hidden" if body.not_visible else "found" if marks else "seen" if body.looked else "untouched"
         found[key] = ZoneShown(state, marks, key in grave)
     for leak in reckoning.under.leaks:
         if leak.zone:
@@ -98,7 +103,7 @@ def under_section(reckoning: Reckoning) -> UnderSection:
     """Gather the section from a reckoning."""
     terms, seen = reckoning.terms, reckoning.dossier.under.zones
     frame = reckoning.dossier.mechanics.separate_frame
-    hidden = tuple(body_words(one.body, terms)[1] for one in seen.values() if one.body.not_visible)
+    hidden = tuple(body_words(one.body, terms)[1] for one in seen.values() if one.body.not_visible or one.body.partly)
     return UnderSection(
         Markup(under_schematic(zones_shown(reckoning), terms=terms, linked=False, separate_frame=frame))
         if seen
@@ -106,7 +111,7 @@ def under_section(reckoning: Reckoning) -> UnderSection:
         tuple(zone_line(one, terms) for one in reckoning.under.zones),
         tuple(leak_line(one, terms) for one in reckoning.under.leaks),
         hidden,
-        len(fitted_zones(separate_frame=frame).keys() - seen.keys()),
+        len(fitted_zones(separate_frame=frame).keys() - {key for key, one in seen.items() if one.body.looked}),
     )
 
 

@@ -34,6 +34,7 @@ from hakutsu.entries.general import (
     Hint,
     Intervention,
     Limit,
+    MoreAlike,
     NotFitted,
     NothingFound,
     Seen,
@@ -167,7 +168,13 @@ def _(body: StageReached, terms: Terms = PLAIN) -> tuple[str, str]:
 
 @body_words.register
 def _(body: Limit, terms: Terms = PLAIN) -> tuple[str, str]:
-    return "Could not be checked", terms.say(body.because) if body.rule else body.because
+    said = [terms.say(body.because) if body.rule else body.because, "in part" if body.partly else "", body.hides]
+    return "Could not be checked", ", ".join(one for one in said if one)
+
+
+@body_words.register
+def _(body: MoreAlike, terms: Terms = PLAIN) -> tuple[str, str]:
+    return "More like these", f"at least {body.at_least} more, not listed: {body.what}"
 
 
 @body_words.register
@@ -297,8 +304,10 @@ def _(body: Walk, terms: Terms = PLAIN) -> tuple[str, str]:
 @body_words.register
 def _(body: Arrival, terms: Terms = PLAIN) -> tuple[str, str]:
     dirt = "; ".join(f"{terms.place(key).lower()} {how}" for key, how in body.dirt.items() if how != "clean")
-    said = [f"{body.weather}, {body.light}, {body.stands}", f"engine {body.engine}", dirt]
-    return "Arrival", "; ".join(word for word in said if word)
+    met = ", ".join(str(one) for one in (body.weather, body.light, body.stands) if one.value != "unknown")
+    inside = {True: "indoors", False: "outdoors", None: ""}[body.indoors]
+    said = [met, inside, f"engine {body.engine}" if body.engine.value != "unknown" else "", dirt]
+    return "Arrival", "; ".join(word for word in said if word) or "noted"
 
 
 @body_words.register

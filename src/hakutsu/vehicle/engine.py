@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from functools import cache
 
+from hakutsu.vehicle.fitment import usual
 from hakutsu.vehicle.mechanics import UNKNOWN
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.table_models import EngineTable
@@ -44,11 +46,17 @@ def engine_looks() -> dict[str, EngineLookAt]:
     return found
 
 
-def expected_looks(power: str, *, thorough: bool) -> list[EngineLookAt]:
-    """What is expected of a vehicle moved by a power; where that is not known, what every vehicle has or most have."""
+def expected_looks(
+    power: str, *, thorough: bool, year: int | None = None, absent: Collection[str] = (), there: Collection[str] = ()
+) -> list[EngineLookAt]:
+    """What is expected of a vehicle moved by a power and first used in a year; where those are not known, what every
+    vehicle has or most have. `there` and `absent` are keys that somebody said.
+    """
     return [
         one
         for one in engine_looks().values()
         if (thorough or not one.thorough)
+        and one.key not in absent
+        and (one.key in there or usual("look", one.key, year) is True)
         and (not one.power or power in one.power or (power == UNKNOWN and one.key != "pack"))
     ]

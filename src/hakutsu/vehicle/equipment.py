@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
 
+from hakutsu.vehicle.fitment import spans, usual
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.table_models import EquipmentTable
@@ -26,6 +27,21 @@ class Equipment:
     steps: bool
     since_doors: int
     side: Side | None = None
+
+    @property
+    def base(self) -> str:
+        """Its key without the side: that of its era and of what its findings ask for."""
+        return self.key.removesuffix(f"_{self.side}") if self.side else self.key.partition(":")[0]
+
+
+OWN = "own"  # what the table does not know and the inspector names
+
+
+def own_equipment(name: str) -> Equipment:
+    """A thing to try that the inspector named."""
+    slug = "_".join("".join(one if one.isalnum() else " " for one in name.casefold()).split())
+    like = equipment()[OWN]
+    return Equipment(f"{OWN}:{slug}", name, like.group, like.place, True, False, 0)
 
 
 @cache
@@ -52,11 +68,45 @@ def equipment() -> dict[str, Equipment]:
     return found
 
 
-def fitted_equipment(doors: int, there: Iterable[str] = (), absent: Iterable[str] = ()) -> list[Equipment]:
-    """What a vehicle has: the usual things, optional ones said to be there, none said to be absent."""
+def fitted_equipment(
+    doors: int,
+    there: Iterable[str] = (),
+    absent: Iterable[str] = (),
+    *,
+    year: int | None = None,
+    body: str = "",
+    facts: Mapping[str, str] | None = None,
+) -> list[Equipment]:
+    """What a vehicle has: the usual things of its era and body, others said to be there, none said to be absent.
+
+    Parameters
+    ----------
+    doors : how many
+    there, absent : keys that somebody said
+    year : of first use; where nobody said it, as on modern vehicles
+    body : key of the body style
+    facts : mechanical facts as they are known, by their names ("gearbox": "manual")
+    """
     said, gone = set(there), set(absent)
     return [
         one
         for one in equipment().values()
-        if one.key not in gone and doors >= one.since_doors and (not one.optional or one.key in said)
+        if one.key in said or (one.key not in gone and doors >= one.since_doors and has(one, year, body, facts or {}))
     ]
+
+
+def has(one: Equipment, year: int | None, body: str, facts: Mapping[str, str]) -> bool:
+    """Whether vehicles of a year, body and facts usually have a thing to try."""
+    span = spans("equipment").get(one.base)
+    if span is None:
+        return not one.optional
+    if any(facts.get(fact, "unknown") not in known for fact, known in span.fits.items()):
+        return False
+    if span.bodies:
+        return body in span.bodies and year is not None and usual("equipment", one.base, year) is True
+    return not one.optional and usual("equipment", one.base, year) is True
+
+
+def may_have(one: Equipment, year: int | None) -> bool:
+    """Whether a vehicle of a year can have a thing at all."""
+    return one.key != OWN and usual("equipment", one.base, year) is not False

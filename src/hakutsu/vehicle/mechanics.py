@@ -11,6 +11,7 @@ from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.vocabulary import Keys
 
 Size = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
 Bar = Annotated[float, Field(gt=0, le=12)]
 UNKNOWN = "unknown"
 OLDEST, LATEST = date(1880, 1, 1), date(2199, 12, 31)  # from the first motor vehicles on
@@ -70,12 +71,61 @@ class RearAxle(Keyed):
     RIGID = "rigid", "rigid axle"
 
 
-class RearBrakes(Keyed):
-    """What stops the rear wheels."""
+class BrakeKind(Keyed):
+    """What stops the wheels of an axle."""
 
     UNKNOWN = "unknown", "not known"
     DISC = "discs"
     DRUM = "drums"
+
+
+class FrontAxle(Keyed):
+    """How the front wheels are carried."""
+
+    UNKNOWN = "unknown", "not known"
+    INDEPENDENT = "independent"
+    RIGID = "rigid", "rigid axle"
+
+
+class Pivots(Keyed):
+    """What the front wheels turn on."""
+
+    UNKNOWN = "unknown", "not known"
+    BALL_JOINTS = "ball_joints", "ball joints"
+    KING_PINS = "king_pins", "king pins"
+
+
+class SteeringGear(Keyed):
+    """What turns them."""
+
+    UNKNOWN = "unknown", "not known"
+    RACK = "rack", "rack and pinion"
+    BOX = "box", "steering box"
+
+
+class FuelSystem(Keyed):
+    """How fuel comes into the engine."""
+
+    UNKNOWN = "unknown", "not known"
+    CARBURETTOR = "carburettor"
+    INJECTION = "injection"
+
+
+class Ignition(Keyed):
+    """What times the spark."""
+
+    UNKNOWN = "unknown", "not known"
+    POINTS = "points", "contact points"
+    ELECTRONIC = "electronic"
+
+
+class Supply(Keyed):
+    """Voltage of the electrical system."""
+
+    UNKNOWN = "unknown", "not known"
+    SIX = "six", "6 V"
+    TWELVE = "twelve", "12 V"
+    TWENTY_FOUR = "twenty_four", "24 V"
 
 
 class Mechanics(BaseModel):
@@ -83,11 +133,15 @@ class Mechanics(BaseModel):
 
     `first_used` is when it was first registered, `odometer_km` what its distance meter shows. Sizes and pressures [bar]
     are those of the placard. `separate_frame`: body and frame are two; `map_thermostat`: the engine's computer moves
-    its thermostat. `also_fitted` and `not_fitted` name parts of the life tables.
+    its thermostat; `two_stage_oil`: its oil pump lowers pressure by design. `also_fitted` and `not_fitted` name parts
+    of the life tables.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
+    make: Name = ""
+    model: Name = ""
+    variant: Name = ""
     first_used: Annotated[date, Field(ge=OLDEST, le=LATEST)] | None = None
     odometer_km: Annotated[float, Field(ge=0, le=3_000_000)] | None = None
     power: Power = Power.UNKNOWN
@@ -95,10 +149,18 @@ class Mechanics(BaseModel):
     gearbox: Gearbox = Gearbox.UNKNOWN
     timing: Timing = Timing.UNKNOWN
     rear_axle: RearAxle = RearAxle.UNKNOWN
-    rear_brakes: RearBrakes = RearBrakes.UNKNOWN
+    rear_brakes: BrakeKind = BrakeKind.UNKNOWN
+    front_axle: FrontAxle = FrontAxle.UNKNOWN
+    front_brakes: BrakeKind = BrakeKind.UNKNOWN
+    front_pivots: Pivots = Pivots.UNKNOWN
+    steering_gear: SteeringGear = SteeringGear.UNKNOWN
+    fuel_system: FuelSystem = FuelSystem.UNKNOWN
+    ignition: Ignition = Ignition.UNKNOWN
+    supply: Supply = Supply.UNKNOWN
     stainless_exhaust: bool = False
     separate_frame: bool = False
     map_thermostat: bool = False
+    two_stage_oil: bool = False
     front_size: Size = ""
     rear_size: Size = ""
     front_bar: Bar | None = None
@@ -110,6 +172,11 @@ class Mechanics(BaseModel):
     def regenerative(self) -> bool:
         """True when its motor brakes too."""
         return self.power in (Power.HYBRID, Power.ELECTRIC)
+
+    @property
+    def year(self) -> int | None:
+        """The year of its first use; none where that is not known."""
+        return self.first_used.year if self.first_used else None
 
     def age_years(self, now: date) -> float | None:
         """Years since it was first used; none where that is not known or lies ahead."""

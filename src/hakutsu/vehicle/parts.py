@@ -6,12 +6,13 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
+from hakutsu.vehicle.fitment import usual
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.table_models import PartsTable
 from hakutsu.vehicle.tables import read_table
 
-Group = Literal["wheel", "pane", "lamp", "trim", "roof", "brake"]
+Group = Literal["wheel", "pane", "lamp", "trim", "roof", "brake", "metal", "inside"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +27,11 @@ class Part:
     since_doors: int
     lacks: frozenset[str]
     only: frozenset[str]
+
+    @property
+    def base(self) -> str:
+        """Its key without the side."""
+        return self.key.removesuffix(f"_{self.side}") if self.side else self.key
 
     @property
     def mirror(self) -> str | None:
@@ -66,8 +72,10 @@ def parts() -> dict[str, Part]:
     return found
 
 
-def fitted_parts(style: str, doors: int, group: Group | None = None) -> list[Part]:
-    """The parts a body style usually has, all or of one group, in the order of the table."""
+def fitted_parts(style: str, doors: int, group: Group | None = None, year: int | None = None) -> list[Part]:
+    """The parts a body style usually has, all or of one group, in the order of the table; by the year of first use
+    those that nearly all of its age have.
+    """
     return [
         part
         for part in parts().values()
@@ -75,4 +83,5 @@ def fitted_parts(style: str, doors: int, group: Group | None = None) -> list[Par
         and (not part.only or style in part.only)
         and doors >= part.since_doors
         and group in (None, part.group)
+        and usual("pane", part.base, year) is True
     ]

@@ -14,6 +14,15 @@ from hakutsu.vehicle.vocabulary import Direction
 FIRST = "front"
 WHEELS = ("wheel_front_left", "wheel_front_right", "wheel_rear_left", "wheel_rear_right")
 SPARE = "wheel_spare"
+# Places that stand for several corners: an axle, or all four.
+CORNERS_OF = {
+    "axle_front": WHEELS[:2], "axle_rear": WHEELS[2:], "wheels": WHEELS,
+}  # fmt: skip
+
+
+def corners_of(place: str | None) -> tuple[str, ...]:
+    """The wheels a place stands for: those of an axle, all four, or itself."""
+    return CORNERS_OF.get(place or "", (place,) if place else ())
 
 
 @dataclass(frozen=True, slots=True)

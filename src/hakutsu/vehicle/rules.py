@@ -14,7 +14,8 @@ from hakutsu.vehicle.tables import read_table
 @dataclass(frozen=True, slots=True)
 class RuleSet:
     """One place's figures: least tread [mm] by law, by advice and in winter, least light through the windscreen and the
-    front side windows [%], the side of the road, since when they hold, and the coldest of a usual winter [°C].
+    front side windows [%], the side of the road, since when they hold, the coldest of a usual winter [°C], and the
+    year of first use from which a belt is asked for at a seat.
     """
 
     key: str
@@ -26,6 +27,7 @@ class RuleSet:
     winter_mm: float
     front_light: tuple[int, int]
     winter_c: float
+    belts_from: int
 
 
 @cache

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import Annotated, Any
+
+from pydantic import Field, model_validator
 
 from hakutsu.vehicle.tables import Number, Row, Table
 
@@ -63,6 +66,59 @@ class FactorsTable(Table):
     factor: dict[str, str]
 
 
+class FitmentSpan(Row):
+    """When a thing was fitted, in years of first use; what has an end only is old.
+
+    `bodies`: nearly all only of these body styles; `fits`: only with these mechanical facts.
+    """
+
+    bodies: tuple[str, ...] = ()
+    fits: dict[str, tuple[str, ...]] = Field(default_factory=dict)
+    none_before: int = 0
+    usual_from: int = 9999
+    usual_until: int = 9999
+    none_after: int = 9999
+
+    @property
+    def old(self) -> bool:
+        """True of what vehicles once had."""
+        return self.none_after < 9999
+
+    @model_validator(mode="before")
+    @classmethod
+    def _usual_at_first(cls, row: Any) -> Any:
+        """What has an end and no beginning was usual from the first."""
+        old = isinstance(row, dict) and "usual_until" in row and "usual_from" not in row
+        return row | {"usual_from": 0} if old else row
+
+
+class FollowsRow(Row):
+    """A fact that follows from power, frame and the year of first use."""
+
+    fact: str
+    value: str
+    power: tuple[str, ...] = ()
+    separate_frame: bool | None = None
+    first: Annotated[int, Field(alias="from")] = 0
+    last: Annotated[int, Field(alias="until")] = 9999
+    sure: bool = False
+
+    @property
+    def dated(self) -> bool:
+        """True where it depends on the year."""
+        return self.first > 0 or self.last < 9999
+
+
+class FitmentTable(Table):
+    """fitment.toml."""
+
+    equipment: dict[str, FitmentSpan]
+    part: dict[str, FitmentSpan]
+    look: dict[str, FitmentSpan]
+    pane: dict[str, FitmentSpan]
+    follows: list[FollowsRow]
+
+
 class InventoryThing(Row):
     """`thing` of inventory.toml."""
 
@@ -106,6 +162,7 @@ class RulesSet(Row):
     winter_mm: Number
     front_light: tuple[Number, ...]
     winter_c: Number
+    belts_from: int
 
 
 class RulesTable(Table):

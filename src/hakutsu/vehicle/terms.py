@@ -46,7 +46,8 @@ def _other_names() -> dict[str, str]:
     found |= {"cabin_all_looked": "smells, moisture, signs", "cabin_all_inventory": "what belongs to it"} | SCAN_LOOKS
     found |= {f"engine_{key}": one.name for key, one in engine_looks().items()}
     found |= {f"function_{key}": one.name for key, one in equipment().items()}
-    found |= {key: one.name for key, one in cabin_parts().items()} | {f"axle_{one}": f"{one} axle" for one in AXLES}
+    found |= {key: one.name for key, one in cabin_parts().items()}
+    found |= {f"axle_{one}": f"{one} axle" for one in AXLES} | {"wheels": "all four corners"}
     return found | {key: one.name for key, one in zones().items()}
 
 

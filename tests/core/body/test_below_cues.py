@@ -26,12 +26,17 @@ class BelowCues(unittest.TestCase):
         self.assertEqual(found["rear_quarter_right"], {WORKED: True, PULLED: False})
 
     def test_looked_and_nothing_is_absence_and_not_visible_says_nothing(self):
-        self.assertEqual(below_cues(looks(UnderZone(zone="under_sill_left")), None),
+        self.assertEqual(below_cues(looks(UnderZone(zone="under_sill_left", clear=("repair",))), None),
                          {"sill_left": {WORKED: False, PULLED: False}})  # fmt: skip
         self.assertEqual(below_cues(looks(UnderZone(zone="under_sill_left", not_visible="mud")), None), {})
 
+    def test_a_zone_of_which_only_the_exhaust_was_noted_says_nothing_of_work(self):
+        self.assertEqual(below_cues(looks(UnderZone(zone="under_sill_left", exhaust="sound", rust="stain")), None), {})
+
     def test_one_zone_with_a_sign_outweighs_another_without(self):
-        both = looks(UnderZone(zone="front_rail_left", repair=("weld",)), UnderZone(zone="front_rail_right"))
+        both = looks(
+            UnderZone(zone="front_rail_left", repair=("weld",)), UnderZone(zone="front_rail_right", clear=("repair",))
+        )
         self.assertTrue(below_cues(both, None)["bonnet"][PULLED])
         self.assertFalse(below_cues(both, None)["front_wing_right"][PULLED])
 

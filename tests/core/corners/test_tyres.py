@@ -120,7 +120,9 @@ class SizeAndPressure(unittest.TestCase):
     def test_against_the_placard(self):
         found = words({"size": "225/45 R17 91V"}, front_size="205/55 R16 91V")
         self.assertIn("% round", found[0])
-        self.assertEqual(words({"size": "205/55R16 91H"}, front_size="205/55 R16 91V"), [])
+        self.assertEqual(words({"size": "205/55R16 91V"}, front_size="205/55 R16 91V"), [])
+        self.assertEqual(words({"size": "205/55R16 91H"}, front_size="205/55 R16 91V"),
+                         ["speed symbol H (210 km/h) below the placard’s V (240 km/h)"])  # fmt: skip
         self.assertIn("load index", words({"size": "205/55 R16 88V"}, front_size="205/55 R16 91V")[0])
         self.assertIn("cannot be read", words({"size": "round"})[0])
 

@@ -74,8 +74,21 @@ class Battery(unittest.TestCase):
         self.assertIs(cranking(9.3, 21).level, Level.WATCH)
 
     def test_charging_and_conductance(self):
-        self.assertEqual([charging(v).level for v in (13.8, 14.7, 13.7)], [Level.GOOD, Level.GOOD, Level.FAULT])
-        self.assertIs(charging(12.9, smart=True).level, Level.INCONCLUSIVE)
+        said = [charging(v) for v in (13.1, 13.2, 13.7, 13.8, 14.7, 14.8, 15.0, 15.6)]
+        self.assertEqual([one.level for one in said], [
+            Level.FAULT, Level.WATCH, Level.WATCH, Level.GOOD, Level.GOOD, Level.WATCH, Level.FAULT, Level.FAULT,
+        ])  # fmt: skip
+        self.assertEqual([one.of for one in said[1:3]], ["charging_low"] * 2)
+        self.assertEqual([charging(v, smart=True).level for v in (12.9, 15.2)], [Level.WATCH, Level.WATCH])
+        self.assertIs(charging(15.6, smart=True).level, Level.FAULT)
+
+    def test_six_volts_halve_every_limit(self):
+        for volts in (13.1, 13.2, 13.8, 14.7, 14.8, 15.0, 15.6):
+            self.assertEqual(charging(volts / 2, six=True).level, charging(volts).level, volts)
+        self.assertIs(cranking(4.9, 21, six=True).level, Level.GOOD)
+        self.assertIs(cranking(4.7, 21, six=True).level, Level.WATCH)
+
+    def test_conductance(self):
         levels = [conductance(value, 600).level for value in (480, 479, 360, 359)]
         self.assertEqual(levels, [Level.GOOD, Level.WATCH, Level.WATCH, Level.BAD])
         with self.assertRaises(ValueError):

@@ -6,7 +6,7 @@ from hakutsu.vehicle.vocabulary import Consequence
 
 
 def looks(**said):
-    return {key: Fluid(fluid=key, **body) for key, body in said.items()}
+    return {key: [Fluid(fluid=key, **body)] for key, body in said.items()}
 
 
 class Fluids(unittest.TestCase):
@@ -20,6 +20,15 @@ class Fluids(unittest.TestCase):
                 body[field] = (values[0],) if field in ("debris", "test") else values[0]
             said = self.words(**{rule["fluid"]: body})
             self.assertIn(rule["says"], said, rule["key"])
+
+    def test_a_later_look_warm_does_not_erase_the_one_taken_cold(self):
+        oil = [
+            Fluid(fluid="engine_oil", state="cold", level="low"),
+            Fluid(fluid="engine_oil", state="warm", level="right"),
+        ]
+        alone = [one.finding.words for one in fluids_found({"engine_oil": oil[:1]})]
+        self.assertTrue(alone)
+        self.assertEqual([one.finding.words for one in fluids_found({"engine_oil": oil})], alone)
 
     def test_nothing_out_of_order_is_nothing(self):
         self.assertEqual(self.words(engine_oil={"level": "right", "colour": "amber"}, coolant={"colour": "pink"}), [])

@@ -62,11 +62,13 @@ class Zones(unittest.TestCase):
 
     def test_twins_that_did_not_age_alike(self):
         looks = {
-            "under_sill_left": UnderZone(zone="under_sill_left"),
+            "under_sill_left": UnderZone(zone="under_sill_left", clear=("rust",)),
             "under_sill_right": UnderZone(zone="under_sill_right", rust="scale"),
         }
         self.assertIn("{left} side is much cleaner", uneven(looks)[0].words)
         looks["under_sill_left"] = UnderZone(zone="under_sill_left", rust="surface")
+        self.assertEqual(uneven(looks), [])
+        looks["under_sill_left"] = UnderZone(zone="under_sill_left", exhaust="sound")  # nobody spoke of its rust
         self.assertEqual(uneven(looks), [])
 
     def test_an_unknown_zone_is_refused_and_rust_through_forbids_lifting(self):

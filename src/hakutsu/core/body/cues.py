@@ -14,7 +14,7 @@ from hakutsu.core.body.tables import CuesTable
 from hakutsu.dossier.body import BodyDossier
 from hakutsu.entries.body import BlemishKind
 from hakutsu.entries.engine import Bay
-from hakutsu.entries.under import RepairSign, UnderZone
+from hakutsu.entries.under import RepairSign, UnderZone, ZoneClear
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.under import zones
@@ -40,7 +40,7 @@ def body_cues(body: BodyDossier) -> dict[str, dict[str, bool]]:
     """
     found: dict[str, dict[str, bool]] = {}
     for panel, fit in fit_found(body.fits).items():
-        if body.fits[panel].body.measured:
+        if panel in panels() and body.fits[panel].body.measured:
             found.setdefault(panel, {})[GAP] = fit.cue
     for mark in body.blemishes.values():
         for panel, cue in _of_mark(mark.place, mark.body.kind):
@@ -71,14 +71,14 @@ def cue_of_mark(body: BodyDossier, entry: UUID) -> list[tuple[str, str]]:
 def below_cues(looks: Mapping[str, UnderZone], bay: Bay | None) -> dict[str, dict[str, bool]]:
     """Cues of every panel from the structure it hangs on, by cue whether it is there.
 
-    A zone looked at without a sign is the absence of both cues on its panels, unless another zone of theirs has one; a
-    zone that was not visible says nothing.
+    A zone in which signs were looked for and not found is the absence of both cues on its panels, unless another zone
+    of theirs has one; a zone that was not visible, or of which nobody said so, says nothing.
     """
     found: dict[str, dict[str, bool]] = {}
     for key, look in looks.items():
-        if look.not_visible:
-            continue
         signs = set(look.repair)
+        if look.not_visible or not (signs or ZoneClear.REPAIR in look.clear):
+            continue
         there = {WORKED: bool(signs - GRAVE_SIGNS), PULLED: bool(signs & GRAVE_SIGNS)}
         for panel in _panels_over(key):
             for cue, seen in there.items():

@@ -9,12 +9,16 @@ from statistics import median
 
 from hakutsu.core.body.tables import FitGap, FitTable
 from hakutsu.dossier.body import Seen
-from hakutsu.entries.body import Closing, Fit
+from hakutsu.entries.body import Closing, Fit, GapGrade
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.tables import read_table
 
-GAPS = ("front_mm", "rear_mm", "top_mm")
-NAMES = {"front_mm": "front gap", "rear_mm": "rear gap", "top_mm": "top gap"}
+GAPS = ("front_mm", "rear_mm", "top_mm", "left_mm", "right_mm", "bottom_mm")
+NAMES = {
+    "front_mm": "front gap", "rear_mm": "rear gap", "top_mm": "top gap", "left_mm": "{left} gap",
+    "right_mm": "{right} gap", "bottom_mm": "bottom gap",
+}  # fmt: skip
+BY_EYE = (GapGrade.UNEVEN, GapGrade.WIDE, GapGrade.TOUCHING)
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +60,7 @@ def fit_found(fits: Mapping[str, Seen[Fit]]) -> dict[str, FitFound]:
 
 def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | None) -> FitFound:
     table = _table()
-    mirror = panels()[panel].mirror
+    mirror = panels()[panel].mirror if panel in panels() else None
     twin = fits[mirror].body if mirror is not None and mirror in fits else None
     told, cue = [], False
     for name in GAPS:
@@ -71,13 +75,23 @@ def _found(panel: str, fit: Fit, fits: Mapping[str, Seen[Fit]], own: float | Non
         if against is not None and abs(gap - against) >= table["out_mm"] - 1e-9 and moved:
             told.append(("fit_out", f"{NAMES[name]} {gap:g} mm, {against:g} mm {said}"))
             cue = True
+    if (
+        fit.left_mm is not None
+        and fit.right_mm is not None
+        and abs(fit.left_mm - fit.right_mm) >= table["out_mm"] - 1e-9
+    ):
+        told.append(("fit_out", f"{{left}} gap {fit.left_mm:g} mm, {{right}} gap {fit.right_mm:g} mm"))
+        cue = True
+    if fit.gaps in BY_EYE:
+        told.append(("fit_uneven", f"gaps {fit.gaps}, by eye"))
     if fit.taper_mm is not None and fit.taper_mm > table["taper_mm"]:
         told.append(("fit_out", f"a gap opens by {fit.taper_mm:g} mm along its length"))
         cue = True
     if fit.step_mm is not None and abs(fit.step_mm) >= table["step_mm"]:
         told.append(("fit_step", f"stands {'proud' if fit.step_mm > 0 else 'back'} by {abs(fit.step_mm):g} mm"))
     seen = (("fit_drop", "drops when opened", fit.drop), ("fit_play", "lifts by hand: play", fit.play),
-            ("fit_rubs", "paint rubbed through", fit.rubs))  # fmt: skip
+            ("fit_rubs", "paint rubbed through", fit.rubs),
+            ("fit_stands_off", "stands off", fit.stands_off))  # fmt: skip
     told += [(code, said) for code, said, there in seen if there]
     if fit.closing in (Closing.FALLS, Closing.SLAM):
         told.append(("fit_closing", f"closing: {fit.closing}"))

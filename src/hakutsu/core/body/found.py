@@ -16,6 +16,7 @@ from hakutsu.entries.body import (
     Fit,
     Glass,
     GlassFault,
+    Material,
     Origin,
     Rust,
     Tint,
@@ -38,6 +39,8 @@ def mark_found(mark: Seen[Blemish], *, settle: bool) -> Finding:
         f"{body.count} of them" if body.count > 1 else "",
         f"{size} mm" if size else "",
         "" if body.depth is Depth.UNKNOWN else str(body.depth),
+        f"runs on over {', '.join(f'{{place {key}}}' for key in body.also_on)}" if body.also_on else "",
+        "all round the vehicle" if body.all_round else "",
         body.note,
     )
     asked = Consequence.SETTLE if settle else None
@@ -58,7 +61,7 @@ def glass_found(seen: Seen[Glass], rules: RuleSet, usual_mark: str | None) -> li
     body, place, says = seen.body, seen.place, glass_words(seen, rules)
     lamp = place in parts() and parts()[place].group == "lamp"
     told = []
-    if body.fault is not GlassFault.NONE:
+    if body.fault not in (GlassFault.UNKNOWN, GlassFault.NONE):
         size = (f"{body.size_mm:g} mm",) if body.size_mm else ()
         told.append(found(_glass_code(seen, lamp), place, str(body.fault), (*size, *says)))
     if too_dark(seen, rules):
@@ -85,13 +88,14 @@ def rust_found(seen: Seen[Rust]) -> Finding:
     """Rust at a place: by grade, and by whether it is in what carries."""
     body = seen.body
     structure = "_structure" if body.structural else ""
-    words = f"rust, {body.grade}{' in what carries' if body.structural else ''}: {body.where}"
+    grade, code = (body.grade, body.grade.value) if body.grade else ("grade not told", "untold")
+    words = f"rust, {grade}{' in what carries' if body.structural else ''}: {body.where}"
     check = "look at it from the other side too" if body.wants_other_side else ""
     why = "seen from one side only" if check else ""
     size = (f"{body.size_mm:g} mm",) if body.size_mm else ()
     spots = says("rust_at", body.where)
     subject = f"{spots[0]}:{seen.place}" if spots else seen.place
-    one = found(f"body.rust_{body.grade.value}{structure}", subject, words, size, why=why, check=check,
+    one = found(f"body.rust_{code}{structure}", subject, words, size, why=why, check=check,
                 sureness=SEEN)  # fmt: skip
     return one.seen_in(seen.entry.id)
 
@@ -99,13 +103,14 @@ def rust_found(seen: Seen[Rust]) -> Finding:
 def trim_found(seen: Seen[Trim]) -> list[Finding]:
     """The state of a piece of trim where it is not good."""
     body = seen.body
-    renewed = found("body.trim_renewed", seen.place, f"{body.material} {body.origin}").seen_in(seen.entry.id)
+    made = "trim" if body.material is Material.UNKNOWN else str(body.material)
+    renewed = found("body.trim_renewed", seen.place, f"{made} {body.origin}").seen_in(seen.entry.id)
     told = [renewed] if body.origin is Origin.RENEWED else []
     if body.state in NO_FAULT:
         return told
     origin = "" if body.origin is Origin.UNKNOWN else str(body.origin)
     reasons = [one for one in (trim_words(body), origin, body.note) if one]
-    words = f"{body.material} {body.state}"
+    words = f"{made} {body.state}"
     return [*told, found(f"body.trim_{body.state.value}", seen.place, words, reasons).seen_in(seen.entry.id)]
 
 

@@ -15,6 +15,7 @@ from hakutsu.entries.corners import (
     Fluid,
     FluidKind,
     Hose,
+    Lining,
     Parking,
     Pedal,
     Pipe,
@@ -105,7 +106,7 @@ def _face_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
         (brake.scoring is Scoring.DEEP, "disc_scored", "disc deeply scored"),
     )
     seen = [found(f"corners.{code}", wheel, words) for there, code, words in told if there]
-    if brake.rust is not DiscRust.NONE:
+    if brake.rust not in (DiscRust.NONE, DiscRust.UNKNOWN):
         why = "the motor does most of the braking" if regenerative else "little used, or the slide sticks"
         words = f"rust on the rubbing face, {brake.rust}: {why}"
         seen.append(found(f"corners.disc_rust_{brake.rust.value}", wheel, words))
@@ -114,7 +115,9 @@ def _face_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
 
 def _drum_found(wheel: str, brake: Brake) -> list[Finding]:
     seen = []
-    if brake.lining_mm is not None and brake.lining_mm <= corner_table()["drum"]["lining_mm"]:
+    if brake.lining is Lining.RIVETS:
+        seen.append(found("corners.drum_lining_gone", wheel, "lining down to its rivets or backing"))
+    elif brake.lining_mm is not None and brake.lining_mm <= corner_table()["drum"]["lining_mm"]:
         seen.append(found("corners.drum_lining_at_limit", wheel, f"lining {{depth {brake.lining_mm}}}: change"))
     if brake.drum_mm is not None and brake.drum_max_mm is not None and brake.drum_mm >= brake.drum_max_mm:
         words = f"drum {brake.drum_mm:g} mm across, its maximum is {brake.drum_max_mm:g}"

@@ -19,16 +19,21 @@ MEANS = {
 }
 
 
-def grade_means(part: str, grade: Grade) -> str:
+def grade_means(part: str, grade: Grade | None) -> str:
     """What a grade looks like on a part, where the trade has a word for it."""
-    return MEANS.get(part, {}).get(grade, "")
+    return MEANS.get(part, {}).get(grade, "") if grade else ""
 
 
 def gear_found(piece: str, gear: Gear) -> list[Finding]:
     """A finding for a piece (part and corner) that is worn or worse."""
     one = components().get(gear.part)
+    corner = piece.partition(":")[2]
+    mends = ":".join(key for key in (one.part_of, corner) if key) if one and one.part_of else piece
     name = one.name if one else gear.part
     means = grade_means(gear.part, gear.grade)
+    if gear.grade is None:
+        words = f"{name}: something is wrong with it, how bad was not told"
+        return [found("corners.gear_untold", piece, words, (gear.note,) if gear.note else (), job=mends)]
     words = f"{name} {gear.grade}{f': {means}' if means else ''}"
     how: tuple[str, ...] = (f"tested {gear.tested}",) if gear.tested else ("not said how it was tested",)
     if gear.play_mm:
@@ -37,7 +42,7 @@ def gear_found(piece: str, gear: Gear) -> list[Finding]:
         how = (*how, "lies against the tyre")
     if gear.grade not in (Grade.WORN, Grade.FAILING, Grade.FAILED):
         return []
-    return [found(f"corners.gear_{gear.grade.value}", piece, words, how, job=piece)]
+    return [found(f"corners.gear_{gear.grade.value}", piece, words, how, job=mends)]
 
 
 def sides_found(gear: Mapping[str, Gear], heights: Mapping[str, float]) -> list[Finding]:

@@ -12,10 +12,19 @@ from dataclasses import dataclass
 
 INCH_MM = 25.4
 USUAL_ASPECT = 82.0  # of sizes that name none, per cent
+OLD_ASPECT, MILLIMETRE_ASPECT = (
+    97.0,
+    78.0,
+)  # of sections in inches, and of rims in millimetres; ours, from usual diameters
+# Highest speed [km/h] by symbol (ETRTO); ZR without a symbol is above 240.
+SPEEDS = {
+    "J": 100, "K": 110, "L": 120, "M": 130, "N": 140, "P": 150, "Q": 160, "R": 170, "S": 180, "T": 190, "U": 200,
+    "H": 210, "V": 240, "ZR": 241, "W": 270, "Y": 300,
+}  # fmt: skip
 RADIAL, BIAS = 3.05, 2.99
 
 _METRIC = re.compile(
-    r"(?P<prefix>P|LT|T|HL)?\s*(?P<width>\d{3})\s*(?:/\s*(?P<aspect>\d{2,3}))?\s*(?P<build>ZRF|ZR|RF|R|D|B|-)\s*"
+    r"(?P<prefix>P|LT|T|HL)?\s*(?P<width>\d{3})\s*(?:/\s*(?P<aspect>\d{2,3}))?\s*(?P<build>ZRF|ZR|RF|[SHV]R|R|D|B|-)\s*"
     r"(?P<rim>\d{2}(?:\.5)?)\s*(?P<light>C|LT)?",
     re.I,
 )
@@ -23,6 +32,8 @@ _INCH = re.compile(
     r"(?P<over>\d{2}(?:\.\d+)?)\s*[x×]\s*(?P<width>\d{1,2}(?:\.\d+)?)\s*(?P<build>R|-)\s*(?P<rim>\d{2}(?:\.5)?)\s*(?P<light>LT)?",
     re.I,
 )
+_SECTION = re.compile(r"(?P<width>\d{1,2}\.\d{2})\s*(?P<build>[SH]?R|-|[x×])\s*(?P<rim>\d{2})(?!\d)", re.I)
+_MM_RIM = re.compile(r"(?P<width>1\d{2})\s*(?P<build>/|-|R|[x×])\s*(?P<rim>3[0-9]{2}|4[0-9]{2})(?!\d)", re.I)
 _SERVICE = re.compile(r"\(?\s*(?P<load>\d{2,3})(?:\s*/\s*(?P<dual>\d{2,3}))?\s*(?P<speed>[A-HJ-NP-WYZ]\d?)\s*\)?", re.I)
 
 
@@ -55,8 +66,14 @@ class TyreSize:
 
 
 def tyre_size(text: str) -> TyreSize | None:
-    """Read a size such as "205/55 R16 91V", "P205/75R15", "185 R14 C 102/100R", "31x10.50R15LT"; none if it is none."""
+    """Read a size such as "205/55 R16 91V", "P205/75R15", "185 R14 C 102/100R", "31x10.50R15LT"; none if it is none.
+
+    Old ones too: "6.40-13", "7.00 R16" (section in inches), "155 SR 13", "165/400" (rim in millimetres).
+    """
     said = " ".join(text.split())
+    for pattern, inches in ((_SECTION, True), (_MM_RIM, False)):
+        if old := pattern.match(said):
+            return _old_size(said, old, inches=inches)
     found, metric = _METRIC.match(said), True
     if found is None:
         found, metric = _INCH.match(said), False
@@ -84,6 +101,30 @@ def tyre_size(text: str) -> TyreSize | None:
         bool(found["light"]) or prefix == "LT",
         int(service["load"]) if service else None,
         int(service["dual"]) if service and service["dual"] else None,
-        "ZR" if build.startswith("ZR") and not service else service["speed"].upper() if service else "",
+        _speed(build, service["speed"] if service else ""),
         bool(re.search(r"\bXL\b", rest, re.I)) or build == "RF",
     )
+
+
+def _speed(build: str, symbol: str) -> str:
+    """The speed symbol: as it stands behind the load, else the letter before R, as "SR" or "ZR"."""
+    if symbol:
+        return symbol.upper()
+    return "ZR" if build.startswith("ZR") else build[0] if build in ("SR", "HR", "VR") else ""
+
+
+def _old_size(said: str, found: re.Match[str], *, inches: bool) -> TyreSize:
+    """A size of old: section in inches on a rim in inches, or section and rim in millimetres."""
+    unit, aspect = (INCH_MM, OLD_ASPECT) if inches else (1.0, MILLIMETRE_ASPECT)
+    width, rim_mm = float(found["width"]) * unit, float(found["rim"]) * unit
+    service, build = _SERVICE.search(said[found.end() :]), found["build"].upper()
+    symbol = build[0] if len(build) == 2 else ""
+    return TyreSize(
+        said, "", width, None, build.endswith("R"), rim_mm / INCH_MM, rim_mm + 2 * width * aspect / 100, False,
+        int(service["load"]) if service else None, None, service["speed"].upper() if service else symbol, False,
+    )  # fmt: skip
+
+
+def fastest_km_h(symbol: str) -> int | None:
+    """Highest speed [km/h] of a symbol; none of one that is not known. Source: ETRTO, speed symbols."""
+    return SPEEDS.get(symbol)

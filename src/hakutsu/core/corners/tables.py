@@ -40,6 +40,13 @@ class CornersDrum(Row):
     """`drum` of corners.toml."""
 
     lining_mm: Number
+    looks_mm: dict[str, Number]
+
+
+class CornersCompared(Row):
+    """`compared` of corners.toml."""
+
+    mm: dict[str, tuple[Number, Number]]
 
 
 class CornersHeight(Row):
@@ -65,5 +72,6 @@ class CornersTable(Table):
     pad: CornersPad
     disc: CornersDisc
     drum: CornersDrum
+    compared: CornersCompared
     height: CornersHeight
     fluid: CornersFluid

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from datetime import date
 from functools import cache
 
-from hakutsu.core.corners.sizes import tyre_size
+from hakutsu.core.corners.sizes import TyreSize, fastest_km_h, tyre_size
 from hakutsu.core.corners.tables import CornersTable
 from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.core.life.measured import wear_table
-from hakutsu.entries.corners import Cracks, Method, PerCentOf, Season, Shape, Tyre, TyreDamage
+from hakutsu.entries.corners import Cracks, Method, Pairs, PerCentOf, Season, Shape, Tyre, TyreDamage
 from hakutsu.vehicle.mechanics import Drive, Mechanics
 from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.rules import RuleSet
@@ -95,12 +95,16 @@ def age_years(tyre: Tyre, now: date) -> float | None:
     return None if made is None else (now - made).days / 365.25
 
 
-def pattern(grooves: tuple[float, ...]) -> tuple[str, str] | None:
-    """What three grooves (inner, middle, outer) say: code and words; none where they do not differ by a millimetre."""
+def pattern(grooves: tuple[float, ...], pair: Pairs = Pairs.UNKNOWN) -> tuple[str, str] | None:
+    """What three grooves (inner, middle, outer) say, or two of which `pair` says which: code and words; none where they
+    do not differ by a millimetre, or nobody said which two.
+    """
+    least = corner_table()["tyre"]["pattern_mm"]
+    if len(grooves) == 2 and pair is Pairs.INNER_OUTER:
+        grooves = (grooves[0], max(grooves), grooves[1])
     if len(grooves) != 3:
         return None
     inner, middle, outer = grooves
-    least = corner_table()["tyre"]["pattern_mm"]
     if min(inner, outer) - middle >= least:
         return "corners.tyre_centre_worn", "centre worn: run with too much pressure"
     if middle - max(inner, outer) >= least:
@@ -122,10 +126,10 @@ def tyre_found(wheel: str, tyre: Tyre, rules: RuleSet, mechanics: Mechanics, now
     """Findings at one tyre."""
     row = corner_table()["tyre"]
     seen = [*_depth_found(wheel, tyre, rules)]
-    worn = pattern(tyre.depth_mm) or pattern(tyre.second_mm)
+    worn = pattern(tyre.depth_mm, tyre.grooves) or pattern(tyre.second_mm, tyre.grooves)
     if worn:
         seen.append(found(worn[0], wheel, worn[1], ("a pull or vibration on the road makes it stronger",)))
-    if tyre.shape is not Shape.NONE:
+    if tyre.shape not in (Shape.NONE, Shape.UNKNOWN):
         seen.append(
             found(f"corners.tyre_{tyre.shape.value}", wheel, SHAPES[tyre.shape], ("seen or felt by hand",))
         )  # fmt: skip
@@ -197,6 +201,7 @@ def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Finding]:
         elif size.load and wanted.load and size.load < wanted.load:
             words = f"load index {size.load} below the placard’s {wanted.load}"
             seen.append(found("corners.tyre_load_low", wheel, words))
+        seen += _speed_found(wheel, tyre, size, wanted)
     bar = mechanics.front_bar if "front" in wheel else mechanics.rear_bar or mechanics.front_bar
     row = corner_table()["tyre"]
     if tyre.pressure_bar is not None and bar is not None and wheel != "wheel_spare":
@@ -208,6 +213,18 @@ def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Finding]:
             )
             seen.append(found("corners.tyre_pressure_low", wheel, words))
     return seen
+
+
+def _speed_found(wheel: str, tyre: Tyre, size: TyreSize, wanted: TyreSize) -> list[Finding]:
+    """A speed symbol below the placard's; winter tyres may have a lower one, with a note in the driver's sight."""
+    mine, asked = fastest_km_h(size.speed), fastest_km_h(wanted.speed)
+    if mine is None or asked is None or mine >= asked:
+        return []
+    words = f"speed symbol {size.speed} ({mine} km/h) below the placard’s {wanted.speed} ({asked} km/h)"
+    if tyre.season in (Season.WINTER, Season.ALL):
+        why = ("allowed for winter tyres in many places, with a note in sight of the driver",)
+        return [found("corners.tyre_speed_low_winter", wheel, words, why)]
+    return [found("corners.tyre_speed_low", wheel, words)]
 
 
 def axle_found(tyres: Mapping[str, Tyre], rules: RuleSet, mechanics: Mechanics) -> list[Finding]:

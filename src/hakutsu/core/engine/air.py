@@ -12,13 +12,44 @@ from enum import StrEnum
 from math import exp
 
 from hakutsu.core.findings import Finding, found
+from hakutsu.vehicle.tables import Row, Table, read_table
 
 PRESSURE_PA = 101_325.0
-KEPT_ENTHALPY, VENT_HUMIDITY, FLOOR_C = 0.52, 0.95, 3.0
-HEALTHY_C, WEAK_C = 4.0, 9.0
-COMPARED_FROM_C, WORKS_FROM_C = 20.0, 15.0
-HEATER_C, STAYS_WITHIN_C = 45.0, 1.5
-DRY, DAMP = 0.30, 0.80
+
+
+class _Expected(Row):
+    kept_enthalpy: float
+    vent_humidity: float
+    floor_c: float
+    dry: float
+    damp: float
+
+
+class _Vent(Row):
+    healthy_c: float
+    weak_c: float
+    compared_from_c: float
+    tried_from_c: float
+    works_below_c: float
+    stays_within_c: float
+    after_min: float
+
+
+class _Heater(Row):
+    heats_c: float
+
+
+class AirTable(Table):
+    """air.toml."""
+
+    expected: _Expected
+    vent: _Vent
+    heater: _Heater
+
+
+def air_table() -> AirTable:
+    """Limits of `data/air.toml`."""
+    return read_table("core.engine", "air", AirTable)
 
 
 class Cooling(StrEnum):
@@ -58,18 +89,20 @@ def enthalpy(air_c: float, humidity: float) -> float:
 
 def expected_vent(air_c: float, humidity: float) -> float:
     """The vent temperature [°C] with 0.52 of the enthalpy at 95 % humidity, not below 3 °C; found by halving."""
-    wanted = KEPT_ENTHALPY * enthalpy(air_c, humidity)
+    row = air_table().expected
+    wanted = row.kept_enthalpy * enthalpy(air_c, humidity)
     low, high = -20.0, air_c
     for _ in range(60):
         middle = (low + high) / 2
-        low, high = (middle, high) if enthalpy(middle, VENT_HUMIDITY) < wanted else (low, middle)
-    return max(FLOOR_C, (low + high) / 2)
+        low, high = (middle, high) if enthalpy(middle, row.vent_humidity) < wanted else (low, middle)
+    return max(row.floor_c, (low + high) / 2)
 
 
 def _against(vent_c: float, expected_c: float) -> Cooling:
-    if vent_c <= expected_c + HEALTHY_C:
+    row = air_table().vent
+    if vent_c <= expected_c + row.healthy_c:
         return Cooling.HEALTHY
-    return Cooling.WEAK if vent_c <= expected_c + WEAK_C else Cooling.NOT
+    return Cooling.WEAK if vent_c <= expected_c + row.weak_c else Cooling.NOT
 
 
 def cooling(
@@ -79,6 +112,7 @@ def cooling(
     *,
     outside_c: float | None = None,
     called: bool = True,
+    minutes: float | None = None,
 ) -> AirVerdict:
     """What a vent temperature says after 5 to 10 min with the compressor called for.
 
@@ -87,37 +121,53 @@ def cooling(
     intake_c, vent_c : air at the intake (cabin air on recirculation) and at the vent [°C]
     humidity : relative, 0 to 1; none where nobody measured it: then 30 and 80 % must agree
     outside_c : air outside [°C], the intake's where not known
+    minutes : how long it had run; where not told, long enough
     """
-    around = intake_c if outside_c is None else outside_c
-    if called and around < COMPARED_FROM_C and vent_c >= intake_c - STAYS_WITHIN_C:
-        return AirVerdict(Cooling.NOT, None, "the vent stays at intake temperature with the compressor called for")
-    if around < WORKS_FROM_C:
-        return AirVerdict(Cooling.INCONCLUSIVE, None, "colder than 15 °C outside: repeat on a warmer day")
-    if around < COMPARED_FROM_C:
-        return AirVerdict(Cooling.WORKS, None, "15 to 20 °C outside")
+    row, around = air_table().vent, intake_c if outside_c is None else outside_c
+    if not called:
+        return AirVerdict(Cooling.INCONCLUSIVE, None, "cooling was not called for")
+    if around < row.tried_from_c:
+        return AirVerdict(
+            Cooling.INCONCLUSIVE, None, f"colder than {row.tried_from_c:g} °C outside: repeat on a warmer day"
+        )
+    if around < row.compared_from_c:
+        return _against_intake(intake_c, vent_c, minutes)
     if humidity is not None:
         expected = expected_vent(intake_c, humidity)
         return AirVerdict(_against(vent_c, expected), (expected, expected), "repeat while driving before saying more")
-    dry, damp = expected_vent(intake_c, DRY), expected_vent(intake_c, DAMP)
+    dry, damp = (expected_vent(intake_c, one) for one in (air_table().expected.dry, air_table().expected.damp))
     said = {_against(vent_c, dry), _against(vent_c, damp)}
     if len(said) > 1:
         return AirVerdict(Cooling.INCONCLUSIVE, (dry, damp), "humidity not known, and it decides")
     return AirVerdict(said.pop(), (dry, damp), "at any usual humidity")
 
 
+def _against_intake(intake_c: float, vent_c: float, minutes: float | None) -> AirVerdict:
+    """On a mild day only the intake can be held against the vent."""
+    row = air_table().vent
+    mild = f"{row.tried_from_c:g} to {row.compared_from_c:g} °C outside"
+    if vent_c <= intake_c - row.works_below_c:
+        return AirVerdict(Cooling.WORKS, None, mild)
+    if vent_c < intake_c - row.stays_within_c:
+        return AirVerdict(Cooling.INCONCLUSIVE, None, f"{mild}, and the vent only a little colder than the intake")
+    if minutes is not None and minutes < row.after_min:
+        return AirVerdict(Cooling.INCONCLUSIVE, None, f"{mild}: read again after {row.after_min:g} min")
+    return AirVerdict(Cooling.NOT, None, "the vent stays at intake temperature with cooling called for")
+
+
 def heater(vent_c: float, *, engine_warm: bool) -> bool | None:
     """Whether the heater heats: 45 °C at the vent on a warm engine; none on a cold one."""
-    return vent_c >= HEATER_C if engine_warm else None
+    return vent_c >= air_table().heater.heats_c if engine_warm else None
 
 
 COOLED = {Cooling.HEALTHY: "engine.air_good", Cooling.WEAK: "engine.air_weak", Cooling.NOT: "engine.air_not",
           Cooling.WORKS: "engine.air_works"}  # fmt: skip
 
 
-def air_found(air: AirVerdict, heats: bool | None) -> list[Finding]:
+def air_found(air: AirVerdict | None, heats: bool | None) -> list[Finding]:
     """What vent and heater say, as far as they say anything."""
     told = []
-    if air.cooling in COOLED:
+    if air is not None and air.cooling in COOLED:
         told.append(found(COOLED[air.cooling], "air_conditioning", f"air-conditioning {air.cooling}", (air.because,)))
     if heats is not None:
         words = "the heater heats" if heats else "the heater does not heat on a warm engine"

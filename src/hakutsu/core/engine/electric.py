@@ -77,21 +77,43 @@ def cranking_minimum(air_c: float) -> float:
     return row.least_v - row.above_v * above - row.below_v * below
 
 
-def cranking(volts: float, air_c: float) -> Said:
-    """What the lowest voltage while cranking says, the first 200 ms left out."""
-    least = cranking_minimum(air_c)
+def cranking(volts: float, air_c: float, *, six: bool = False) -> Said:
+    """What the lowest voltage while cranking says, the first 200 ms left out; 6 V systems have half the limit."""
+    least = cranking_minimum(air_c) / (2 if six else 1)
     words = f"{volts:g} V while cranking, at least {least:.2f} V belong at this temperature"
     return Said(Level.GOOD if volts >= least else Level.WATCH, words, "cranking")
 
 
-def charging(volts: float, *, smart: bool = False) -> Said:
-    """What the charging voltage says; smart systems go their own ways."""
-    low, high = electric_table().charging.low_v, electric_table().charging.high_v
-    if low <= volts <= high:
-        return Said(Level.GOOD, f"charges at {volts:g} V", "charging")
-    if smart:
-        return Said(Level.INCONCLUSIVE, f"{volts:g} V: a smart system may do so", "charging")
-    return Said(Level.FAULT, f"{volts:g} V where {low:g} to {high:g} V belong", "charging")
+def charging(volts: float, *, smart: bool = False, six: bool = False) -> Said:
+    """What the charging voltage [V] says.
+
+    Parameters
+    ----------
+    smart : the system goes its own ways: what would be a fault is looked at again, but for what no system does
+    six : a 6 V system, whose limits are half of those of 12 V
+
+    Notes
+    -----
+    Below 13.2 V not charging; to 13.8 and from 14.7 to 15.0 V the named middle; from 15.0 a fault, above 15.5 V on
+    every system. Source: values of the trade, `data/electric.toml`.
+    """
+    row, on_twelve = electric_table().charging, volts * (2 if six else 1)
+    belongs = f"{row.low_v / (2 if six else 1):g} to {row.high_v / (2 if six else 1):g} V belong"
+    if on_twelve > row.always_v:
+        return Said(Level.FAULT, f"{volts:g} V where {belongs}: too much for any system", "charging")
+    if on_twelve < row.not_v or on_twelve >= row.over_v:
+        if smart:
+            return Said(Level.WATCH, f"{volts:g} V: a smart system may do so; again with a load on", "charging_check")
+        return Said(Level.FAULT, f"{volts:g} V where {belongs}", "charging")
+    if on_twelve < row.low_v:
+        return Said(
+            Level.WATCH, f"{volts:g} V, a little under the {belongs.removesuffix(' belong')} usual", "charging_low"
+        )
+    if on_twelve > row.high_v:
+        return Said(
+            Level.WATCH, f"{volts:g} V, a little over the {belongs.removesuffix(' belong')} usual", "charging_high"
+        )
+    return Said(Level.GOOD, f"charges at {volts:g} V", "charging")
 
 
 def conductance(measured: float, rated: float) -> Said:
@@ -143,7 +165,9 @@ def pack_health(years: float, full_cycles: float) -> Estimate:
 FOUND = {
     ("rest", Level.WATCH): "engine.battery_low", ("rest", Level.BAD): "engine.battery_flat",
     ("cranking", Level.WATCH): "engine.cranking_low", ("charging", Level.FAULT): "engine.charging_fault",
-    ("charging", Level.GOOD): "engine.charging_good", ("test", Level.BAD): "engine.battery_failed",
+    ("charging", Level.GOOD): "engine.charging_good", ("charging_low", Level.WATCH): "engine.charging_low",
+    ("charging_high", Level.WATCH): "engine.charging_high", ("charging_check", Level.WATCH): "engine.charging_check",
+    ("test", Level.BAD): "engine.battery_failed",
     ("test", Level.WATCH): "engine.battery_weak", ("test", Level.GOOD): "engine.battery_good",
 }  # fmt: skip
 CELLS = {Level.WATCH: "engine.cells_drifting", Level.FAULT: "engine.cells_apart"}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -64,16 +64,16 @@ def _holds(rule: Mapping[str, Any], seen: Fluid) -> bool:
     return True
 
 
-def fluids_found(looks: Mapping[str, Fluid], winter_c: float | None = None) -> list[FluidFound]:
+def fluids_found(looks: Mapping[str, Sequence[Fluid]], winter_c: float | None = None) -> list[FluidFound]:
     """What all looks say, combinations first and in place of what they join.
 
     Parameters
     ----------
-    looks : the newest look at each fluid, by its key
+    looks : every look at each fluid, by its key: cold, warm and running; a later one does not erase an earlier
     winter_c : the coldest usual here [°C], against which the coolant's freeze point is held
     """
     table = fluid_table()
-    held = {r["key"]: r for r in table["rule"] if r["fluid"] in looks and _holds(r, looks[r["fluid"]])}
+    held = {r["key"]: r for r in table["rule"] if any(_holds(r, look) for look in looks.get(r["fluid"], ()))}
     seen, told = list[FluidFound](), set[str]()
     for one in table["combine"]:
         if held.keys() >= set(one["rules"]):
@@ -81,7 +81,8 @@ def fluids_found(looks: Mapping[str, Fluid], winter_c: float | None = None) -> l
             fluids = tuple(dict.fromkeys(held[key]["fluid"] for key in one["rules"]))
             seen.append(_one(one, fluids))
     seen += [_one(rule, (rule["fluid"],)) for key, rule in held.items() if key not in told]
-    return seen + _freezes(looks.get("coolant"), winter_c)
+    read = [one for one in looks.get("coolant", ()) if one.freezes_c is not None]
+    return seen + _freezes(read[-1] if read else None, winter_c)
 
 
 def _one(rule: Mapping[str, Any], fluids: tuple[str, ...]) -> FluidFound:

@@ -35,8 +35,10 @@ def wanted_bar(rpm: float) -> float:
     return float(idle_table()["oil"]["per_1000_rpm_bar"]) * rpm / 1000
 
 
-def oil_verdict(readings: Sequence[OilReading]) -> OilVerdict | None:
-    """What oil pressures say; none where nobody read one. Cold readings say nothing of bearings."""
+def oil_verdict(readings: Sequence[OilReading], *, two_stage: bool = False) -> OilVerdict | None:
+    """What oil pressures say; none where nobody read one. Cold readings say nothing of bearings; a `two_stage` pump
+    lowers its pressure by design, and only the maker's figure tells.
+    """
     if not readings:
         return None
     row = idle_table()["oil"]
@@ -51,6 +53,8 @@ def oil_verdict(readings: Sequence[OilReading]) -> OilVerdict | None:
     worst = min(hot, key=lambda one: one.bar - wanted_bar(one.rpm))
     rule = f"the rule of thumb wants {{pressure {wanted_bar(worst.rpm):.2f}}}"
     words = f"{{pressure {worst.bar}}} hot at {worst.rpm:.0f} rpm, {rule}"
+    if two_stage and (low or near):
+        return OilVerdict(f"{words}: a two-stage pump lowers it by design", "engine.oil_pressure_two_stage", rise)
     if low:
         return OilVerdict(
             f"{words}: measure with a gauge of its own; bearings or pump", "engine.oil_pressure_low", rise

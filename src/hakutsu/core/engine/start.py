@@ -8,7 +8,7 @@ from functools import cache
 from hakutsu.core.engine.tables import StartTable
 from hakutsu.core.findings import Finding, found
 from hakutsu.entries.day import Arrival, Moved
-from hakutsu.entries.engine import Bay, Effect, EngineLook, EngineStart, Fumes, Smoke
+from hakutsu.entries.engine import Bay, Clears, Effect, Ended, EngineLook, EngineStart, Fumes, Smoke
 from hakutsu.vehicle.tables import read_table
 
 WHERE = "bay"
@@ -42,20 +42,28 @@ def start_found(start: EngineStart) -> list[Finding]:
     if start.effect is Effect.NONE:
         why = (start.procedure,) if start.procedure else ()
         seen.append(found("engine.procedure_no_effect", WHERE, row["no_effect"], why))
-    return seen + smoke_found(start.smoke) + noise_found(start.noise, start.noise_s)
+    return seen + smoke_found(start.smoke, start.smoke_is) + noise_found(start.noise, start.noise_s, start.noise_is)
 
 
-def smoke_found(smoke: Smoke) -> list[Finding]:
-    """What smoke of a colour may mean; thin white that vanishes is water, and nothing."""
+def smoke_found(smoke: Smoke, clears: Clears = Clears.UNKNOWN) -> list[Finding]:
+    """What smoke of a colour may mean, and whether it cleared; thin white that vanishes is water, and nothing."""
+    why = (str(clears),) if clears is not Clears.UNKNOWN else ()
+    if smoke is Smoke.SOME:
+        code = "engine.smoke_some_cleared" if clears is Clears.CLEARS else "engine.smoke_some"
+        return [found(code, WHERE, "smoke, its colour was not told", why)]
     says = start_table()["smoke"].get(smoke.value)
-    return [found(f"engine.smoke_{smoke.value}", WHERE, f"{smoke} smoke: {says}")] if says else []
+    return [found(f"engine.smoke_{smoke.value}", WHERE, f"{smoke} smoke: {says}", why)] if says else []
 
 
-def noise_found(noise: str, seconds: float | None) -> list[Finding]:
-    """What a noise says by how long it lasted [s]; without seconds nothing but that it was heard."""
+def noise_found(noise: str, seconds: float | None, ended: Ended = Ended.UNKNOWN) -> list[Finding]:
+    """What a noise says by how long it lasted [s], or by whether it ended; else nothing but that it was heard."""
     if not noise:
         return []
     row = start_table()["noise"]
+    if ended is not Ended.UNKNOWN and (seconds is None or ended is Ended.STILL):
+        stays = ended is Ended.STILL
+        words = f"{noise}, {ended}: {row['stays'] if stays else row['gone']}"
+        return [found(f"engine.noise_{'stays' if stays else 'gone'}", WHERE, words)]
     if seconds is None:
         return [found("engine.noise_not_timed", WHERE, f"{noise}: how long it lasted is not told")]
     stays = seconds >= row["gone_s"]
@@ -73,7 +81,7 @@ def looks_found(looks: Iterable[EngineLook]) -> list[Finding]:
     elif Fumes.WISPS in fumes:
         seen.append(found("engine.fumes_wisps", WHERE, table["wisps"]))
     for one in every:
-        seen += smoke_found(one.smoke) + noise_found(one.noise, one.noise_s)
+        seen += smoke_found(one.smoke, one.smoke_is) + noise_found(one.noise, one.noise_s, one.noise_is)
     must_stop = start_table()["stop"]
     seen += [
         found(f"engine.{key}", WHERE, must_stop[key]) for key in must_stop if any(getattr(one, key) for one in every)

@@ -167,8 +167,9 @@ class WarmUpUsual(Row):
 
 
 class WarmUpColdDiesel(Row):
-    """`diesel` of warm_up_cold.toml."""
+    """`cold_diesel` of warm_up.toml."""
 
+    frost_c: Number
     minutes: Number
     outside_c: Number
 
@@ -207,8 +208,11 @@ class ElectricCrank(Row):
 class ElectricCharging(Row):
     """`charging` of electric.toml."""
 
+    not_v: float
     low_v: float
     high_v: float
+    over_v: float
+    always_v: float
 
 
 class ElectricConductance(Row):

@@ -258,9 +258,9 @@ def judge_fit(
         more = int(table["sample"]["least"]) - len(every)
         return WarmUpVerdict(Warming.TOO_FEW, f"{more} more before anything can be said", more)
     cold = table["cold_diesel"]
-    slow = diesel and outside_c is not None and outside_c < cold["outside_c"] and every[-1].minute >= cold["minutes"]
+    slow = _slow_in_cold(outside_c, diesel) and every[-1].minute >= cold["minutes"]
     if fit.settled is None and slow and float(fit.at(np.array([every[-1].minute]))[0]) < table["usual"]["low_c"]:
-        words = f"not warm after {every[-1].minute:.0f} minutes: an idling diesel in the cold"
+        words = f"not warm after {every[-1].minute:.0f} minutes: {_idling(diesel)}"
         return WarmUpVerdict(Warming.INCONCLUSIVE, words)
     if fit.settled is None:
         return WarmUpVerdict(Warming.NOT_SETTLED, f"{{temperature {every[-1].coolant_c:.1f}}} and not at rest yet", 1)
@@ -268,17 +268,27 @@ def judge_fit(
 
 
 def _judged(settled: Estimate, outside_c: float | None, diesel: bool, map_controlled: bool) -> WarmUpVerdict:
-    usual, cold = warm_up_table()["usual"], warm_up_table()["cold_diesel"]
+    usual = warm_up_table()["usual"]
     where = f"settled at {{temperature {settled.median:.1f}}}"
     if settled.median < usual["low_c"]:
-        if diesel and outside_c is not None and outside_c < cold["outside_c"]:
-            return WarmUpVerdict(Warming.INCONCLUSIVE, f"{where}: an idling diesel in the cold")
+        if _slow_in_cold(outside_c, diesel):
+            return WarmUpVerdict(Warming.INCONCLUSIVE, f"{where}: {_idling(diesel)}")
         return WarmUpVerdict(Warming.COLD, where)
     if settled.median < usual["high_c"]:
         return WarmUpVerdict(Warming.USUAL, where)
     if settled.median < usual["map_controlled_c"]:
         return WarmUpVerdict(Warming.USUAL if map_controlled else Warming.HIGH, where)
     return WarmUpVerdict(Warming.HOT, where)
+
+
+def _slow_in_cold(outside_c: float | None, diesel: bool) -> bool:
+    """Whether an engine that only idles may never warm up: a diesel in the cold, a petrol engine in frost."""
+    row = warm_up_table()["cold_diesel"]
+    return outside_c is not None and outside_c < (row["outside_c"] if diesel else row["frost_c"])
+
+
+def _idling(diesel: bool) -> str:
+    return "an idling diesel in the cold" if diesel else "idling in frost; judge it after the drive"
 
 
 def _stop(every: Sequence[Sample]) -> WarmUpVerdict | None:

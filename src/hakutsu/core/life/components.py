@@ -8,19 +8,21 @@ from functools import cache
 from typing import Literal
 
 from hakutsu.core.life.tables import ComponentsTable, ScheduledTable
-from hakutsu.vehicle.keyed import key_of
+from hakutsu.vehicle.fitment import as_built, usual
 from hakutsu.vehicle.mechanics import UNKNOWN, Drive, Mechanics, RearAxle
 from hakutsu.vehicle.tables import Row, read_table
 
 CORNERS = ("front_left", "front_right", "rear_left", "rear_right")
-Corners = Literal["", "all", "front", "driven", "doors"]
+Corners = Literal["", "all", "front", "rear", "driven", "doors"]
 
 
 @dataclass(frozen=True, slots=True)
 class Component:
     """A part with its characteristic life η by distance [km] and by time [years], and the Weibull shape of both.
 
-    Lives are per piece where it sits at corners. `looked_only`: graded, with no life of its own.
+    Lives are per piece where it sits at corners. `looked_only`: graded, with no life of its own. `brakes`: only on an
+    axle with such brakes; `beam_rear` false: not on an axle in one piece; `part_of`: a detail of another component,
+    graded apart where somebody looked at it apart.
     """
 
     key: str
@@ -40,6 +42,8 @@ class Component:
     stainless_years: float | None = None
     looked_only: bool = False
     plural: str = ""
+    brakes: str = ""
+    part_of: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,7 +104,7 @@ def components() -> dict[str, Component]:
                 row["job"], row.get("labour", ""), row.get("corners", ""), _fits(row, engine),
                 row.get("optional", False), row.get("axle_job", False), row.get("beam_rear", True),
                 tuple(row.get("tested", ())), row.basis or basis, row.get("stainless_years"), group == "look",
-                row.get("plural", f"{row['name']}s"),
+                row.get("plural", f"{row['name']}s"), row.get("brakes", ""), row.get("part_of", ""),
             )  # fmt: skip
     return found
 
@@ -119,16 +123,18 @@ def scheduled_items() -> dict[str, Scheduled]:
 
 
 def fitted(row: Component | Scheduled, vehicle: Mechanics) -> bool | None:
-    """Whether a vehicle has it; none where what decides that is not known."""
+    """Whether a vehicle has it; none where what decides that is not known: a fact, or its era."""
     if row.key in vehicle.not_fitted:
         return False
     if row.key in vehicle.also_fitted:
         return True
     if isinstance(row, Component) and row.optional:
         return False
-    answer: bool | None = True
+    answer = usual("part", row.key, vehicle.year)
+    if answer is False:
+        return False
     for field, known in row.fits.items():
-        value = key_of(getattr(vehicle, field))
+        value = as_built(vehicle, field)
         if value == UNKNOWN:
             answer = None
         elif value not in known:
@@ -140,7 +146,7 @@ def pieces(vehicle: Mechanics, doors: int) -> list[Piece]:
     """Every piece this vehicle has, in the order of the table; what is not known to be fitted is left out."""
     found = []
     for one in components().values():
-        if fitted(one, vehicle):
+        if fitted(one, vehicle) and not one.part_of:
             found += [Piece(one, corner) for corner in _corners(one, vehicle, doors)]
     return found
 
@@ -148,7 +154,34 @@ def pieces(vehicle: Mechanics, doors: int) -> list[Piece]:
 def not_told(vehicle: Mechanics) -> list[Component | Scheduled]:
     """What may or may not be fitted, for want of a fact."""
     rows: list[Component | Scheduled] = [*components().values(), *scheduled_items().values()]
-    return [one for one in rows if fitted(one, vehicle) is None]
+    return [
+        one for one in rows if fitted(one, vehicle) is None and not (isinstance(one, Component) and one.looked_only)
+    ]
+
+
+def details(vehicle: Mechanics, of: str) -> list[Component]:
+    """The details of a component that may be graded apart on this vehicle, such as the inner and the outer boot."""
+    return [one for one in components().values() if one.part_of == of and fitted(one, vehicle) is not False]
+
+
+def at_corner(one: Component, vehicle: Mechanics, corner: str) -> bool | None:
+    """Whether a component of the corners sits at one; none where the driven axle or its brakes are not known."""
+    axle = corner.split("_")[0]
+    if one.corners in ("front", "rear") and one.corners != axle:
+        return False
+    if not one.beam_rear and axle == "rear" and vehicle.rear_axle in (RearAxle.BEAM, RearAxle.RIGID):
+        return False
+    if not one.beam_rear and axle == "front" and as_built(vehicle, "front_axle") == "rigid":
+        return False
+    if one.brakes:
+        brakes = as_built(vehicle, f"{axle}_brakes")
+        if brakes != UNKNOWN and brakes != one.brakes:
+            return False
+        if brakes == UNKNOWN:
+            return None
+    if one.corners == "driven" and vehicle.drive is not Drive.ALL:
+        return None if vehicle.drive is Drive.UNKNOWN else vehicle.drive.value == axle
+    return True
 
 
 def _corners(one: Component, vehicle: Mechanics, doors: int) -> Sequence[str]:
@@ -156,13 +189,7 @@ def _corners(one: Component, vehicle: Mechanics, doors: int) -> Sequence[str]:
         return ("",)
     if one.corners == "doors":
         return CORNERS if doors >= 4 else CORNERS[:2]
-    if one.corners == "front":
-        return CORNERS[:2]
-    here = [corner for corner in CORNERS if one.corners != "driven" or _driven(corner, vehicle.drive)]
-    if not one.beam_rear and vehicle.rear_axle in (RearAxle.BEAM, RearAxle.RIGID):
-        here = [corner for corner in here if corner.startswith("front")]
-    return here
-
-
-def _driven(corner: str, drive: Drive) -> bool:
-    return drive is Drive.ALL or corner.startswith(drive.value)
+    sure = [corner for corner in CORNERS if at_corner(one, vehicle, corner)]
+    if one.brakes == "discs":  # discs at both axles are so common that an axle nobody spoke of is reckoned with
+        return [corner for corner in CORNERS if at_corner(one, vehicle, corner) is not False]
+    return sure

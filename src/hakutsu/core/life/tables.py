@@ -30,16 +30,22 @@ class ComponentsPart(Row):
     tested: tuple[str, ...] | None = None
     plural: str | None = None
     beam_rear: bool | None = None
+    brakes: str | None = None
 
 
 class ComponentsLook(Row):
     """`look` of components.toml."""
 
     name: str
-    corners: str
+    corners: str | None = None
     job: str
     tested: tuple[str, ...]
     optional: bool | None = None
+    fits: dict[str, Any] | None = None
+    brakes: str | None = None
+    beam_rear: bool | None = None
+    part_of: str | None = None
+    plural: str | None = None
 
 
 class ComponentsTable(Table):

@@ -15,7 +15,7 @@ from hakutsu.core.life.reckon import Given, Proof
 from hakutsu.core.life.survival import AHEAD, MONTHS, Floats, failing
 from hakutsu.core.life.use import effect_words, wear_factor
 from hakutsu.entries.corners import Brake, Tyre
-from hakutsu.vehicle.mechanics import Drive, RearBrakes
+from hakutsu.vehicle.mechanics import BrakeKind, Drive
 from hakutsu.vehicle.rules import RuleSet
 
 AXLES = ("front", "rear")
@@ -194,7 +194,8 @@ def _brakes(axle: str, given: Given, corners: Corners) -> Job | None:
     here = [brake for wheel in WHEELS_OF[axle] if (brake := corners.brakes.get(wheel)) is not None]
     pads = pad_cases(axle, given, corners)
     measured = pads[0].now_mm is not None
-    drums = axle == "rear" and given.mechanics.rear_brakes is not RearBrakes.DISC
+    kind = getattr(given.mechanics, f"{axle}_brakes")
+    drums = kind == BrakeKind.DRUM or (axle == "rear" and kind == BrakeKind.UNKNOWN)
     if (drums or any(one.lining_mm is not None for one in here)) and not measured:
         return None
     parts = [one for case in _thinnest(pads) if (one := _curve(case, given)) is not None]

@@ -85,11 +85,13 @@ def leak_found(
         words += f"; in between somebody {', '.join(touched)}, so it proves less"
     if last[1].fluid is LeakFluid.WATER:
         return LeakFound(last[1].fluid, last[1].origin, worst, "normal", "under.water_drips", False, last[1].zone)
-    again = not watched and worst is not Stage.STAIN
+    again = not watched and worst not in (Stage.NONE, Stage.STAIN)
     return LeakFound(last[1].fluid, last[1].origin, worst, words, _code(last[1].fluid, worst), again, last[1].zone)
 
 
 def _code(fluid: LeakFluid, stage: Stage) -> str:
+    if stage is Stage.NONE:
+        return "under.leak_none"
     if fluid is LeakFluid.WATER:
         return "under.water_drips"
     if fluid is LeakFluid.FUEL:
@@ -98,8 +100,11 @@ def _code(fluid: LeakFluid, stage: Stage) -> str:
 
 
 def _changed(first: Leak, last: Leak, minutes: float) -> str:
-    if first.drops is not None and last.drops is not None:
-        return f"{first.drops:g} drops a minute, then {last.drops:g} after {minutes:.0f} min"
+    if last.stage is Stage.NONE and first.stage is not Stage.NONE:
+        return f"not again after {minutes:.0f} min"
+    before, after = first.drops_a_minute, last.drops_a_minute
+    if before is not None and after is not None:
+        return f"{before:.3g} drops a minute, then {after:.3g} after {minutes:.0f} min"
     steps = STAGES.index(last.stage) - STAGES.index(first.stage)
     if steps > 0:
         return f"from {first.stage} to {last.stage} in {minutes:.0f} min: {60 * steps / minutes:.1f} stages an hour"

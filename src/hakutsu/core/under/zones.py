@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from hakutsu.core.consequence import SEEN
 from hakutsu.core.findings import Finding, found
 from hakutsu.entries.body import Coating, RustGrade
-from hakutsu.entries.under import Exhaust, Pipes, RepairSign, UnderZone
+from hakutsu.entries.under import Exhaust, Pipes, RepairSign, UnderZone, ZoneClear
 from hakutsu.vehicle.under import zones
 
 GRADES = list(RustGrade)
@@ -30,6 +30,8 @@ def zone_found(look: UnderZone) -> list[Finding]:
     zone = zones()[look.zone]
     carried = "_structure" if zone.carries else ""
     seen = [*_rust(look, carried)]
+    if look.aged_evenly:
+        seen.append(found("under.aged_evenly", zone.key, "untouched, aged alike all over"))
     if look.coating is Coating.FRESH:
         seen.append(found("under.fresh_coating", zone.key, "fresh coating on a fresh wash: what does it cover?"))
     seen += [found(f"under.{one.value}{carried}", zone.key, str(one)) for one in look.damage]
@@ -50,7 +52,8 @@ def zone_found(look: UnderZone) -> list[Finding]:
 
 def _rust(look: UnderZone, carried: str) -> list[Finding]:
     if look.rust is None:
-        return []
+        words = f"rust{' in what carries' if carried else ''}, its grade not told"
+        return [found(f"under.rust_untold{carried}", look.zone, words)] if look.rust_untold else []
     deep = look.rust not in (RustGrade.STAIN, RustGrade.SURFACE)
     code = f"under.rust_{look.rust.value}{carried if deep else ''}"
     words = f"rust, {look.rust}{' in what carries' if carried and deep else ''}"
@@ -66,6 +69,8 @@ def uneven(looks: Mapping[str, UnderZone]) -> list[Finding]:
     for key, look in looks.items():
         twin = zones()[key].twin
         if zones()[key].side != "left" or twin is None or twin not in looks:
+            continue
+        if not all(one.rust is not None or ZoneClear.RUST in one.clear for one in (look, looks[twin])):
             continue
         grades = [0 if one.rust is None else 1 + GRADES.index(one.rust) for one in (look, looks[twin])]
         if abs(grades[0] - grades[1]) >= 2:

@@ -8,17 +8,30 @@ from hakutsu.entries.corners.brakes import (
     Fluid,
     FluidKind,
     Hose,
+    Lining,
     Parking,
     Pedal,
     Pipe,
     Scoring,
 )
 from hakutsu.entries.corners.gear import Gear, Grade, Height, PartProof
-from hakutsu.entries.corners.kinds import Method
-from hakutsu.entries.corners.wheels import Cracks, Liner, PerCentOf, Season, Shape, SpareKind, Tyre, TyreDamage, Wheel
+from hakutsu.entries.corners.kinds import Compared, Method
+from hakutsu.entries.corners.wheels import (
+    Cracks,
+    Liner,
+    Pairs,
+    PerCentOf,
+    Season,
+    Shape,
+    SpareKind,
+    Tyre,
+    TyreDamage,
+    Wheel,
+)
 
 __all__ = [
     "Brake",
+    "Compared",
     "Cracks",
     "DiscCracks",
     "DiscRust",
@@ -30,7 +43,9 @@ __all__ = [
     "Height",
     "Hose",
     "Liner",
+    "Lining",
     "Method",
+    "Pairs",
     "Parking",
     "PartProof",
     "Pedal",

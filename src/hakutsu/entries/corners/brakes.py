@@ -2,15 +2,26 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any, Self
 
-from pydantic import Field, ValidationInfo, field_validator
+from pydantic import Field, ValidationInfo, field_validator, model_validator
 
-from hakutsu.entries.corners.kinds import Method, Note, Thickness, rising
+from hakutsu.entries.corners.kinds import Compared, Method, Note, Percents, Short, Thickness, check_compared, rising
 from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.vehicle.keyed import Keyed
 
 FRICTION_GONE_MM = 0.5
+Distance = Annotated[float, Field(ge=0, le=300_000)]
+
+
+class Lining(Keyed):
+    """Linings that were seen and not measured."""
+
+    UNKNOWN = "unknown", "not told"
+    PLENTY = "plenty"
+    HALF = "half", "about half"
+    LITTLE = "little", "little left"
+    RIVETS = "rivets", "down to the rivets or the backing"
 
 
 class Scoring(Keyed):
@@ -25,6 +36,7 @@ class Scoring(Keyed):
 class DiscCracks(Keyed):
     """Cracks in a disc."""
 
+    UNKNOWN = "unknown", "not looked at"
     NONE = "none", "none seen"
     HEAT = "heat", "fine, from heat"
     THROUGH = "through"
@@ -33,6 +45,7 @@ class DiscCracks(Keyed):
 class DiscRust(Keyed):
     """Rust on the rubbing face."""
 
+    UNKNOWN = "unknown", "not looked at"
     NONE = "none", "none, or light surface rust"
     RING = "ring", "ring or patches the pad does not reach"
     DEEP = "deep", "deep, pitted"
@@ -59,15 +72,27 @@ class Pipe(Keyed):
     PERFORATED = "perforated"
 
 
-@entry_kind("corner.brake", at="wheel", version=2, upgrades={1: to_keys})
+def _looked(raw: dict[str, Any]) -> dict[str, Any]:
+    """Where older entries said nothing of cracks and rust, they meant that none was seen."""
+    return {"cracks": "none", "rust": "none"} | raw
+
+
+@entry_kind("corner.brake", at="wheel", version=3, upgrades={1: to_keys, 2: _looked})
 class Brake(Body):
     """A brake [mm]: friction thickness of pads inner and outer, or a range; disc at one or three points against the
     minimum cast on it and, where known, its thickness when new; or drum lining and diameter.
+
+    Pads that nobody measured: `pad_percent` left, from and to; `pad_km_left` [km], from and to, as somebody reckons it;
+    or `compared` with those of another corner or axle (`compared_to`).
     """
 
     pad_inner_mm: Thickness | None = None
     pad_outer_mm: Thickness | None = None
     pad_range_mm: tuple[Thickness, Thickness] | None = None
+    pad_percent: Percents | None = None
+    pad_km_left: tuple[Distance, Distance] | None = None
+    compared: Compared = Compared.UNKNOWN
+    compared_to: Short = ""
     pad_method: Method = Method.GAUGE
     taper_mm: Annotated[float, Field(ge=0, le=15)] | None = None
     disc_mm: Annotated[tuple[Thickness, ...], Field(max_length=3)] = ()
@@ -76,12 +101,13 @@ class Brake(Body):
     disc_method: Method = Method.GAUGE
     lip_mm: Annotated[float, Field(ge=0, le=10)] | None = None
     scoring: Scoring = Scoring.UNKNOWN
-    cracks: DiscCracks = DiscCracks.NONE
+    cracks: DiscCracks = DiscCracks.UNKNOWN
     heat_marks: bool = False
     run_out_mm: Annotated[float, Field(ge=0, le=5)] | None = None
     variation_mm: Annotated[float, Field(ge=0, le=2)] | None = None
-    rust: DiscRust = DiscRust.NONE
+    rust: DiscRust = DiscRust.UNKNOWN
     lining_mm: Thickness | None = None
+    lining: Lining = Lining.UNKNOWN
     drum_mm: Annotated[float, Field(ge=50, le=500)] | None = None
     drum_max_mm: Annotated[float, Field(ge=50, le=500)] | None = None
     hose: Hose = Hose.UNKNOWN
@@ -89,10 +115,15 @@ class Brake(Body):
     wet: bool = False
     note: Note = ""
 
-    @field_validator("pad_range_mm")
+    @field_validator("pad_range_mm", "pad_percent", "pad_km_left")
     @classmethod
     def _rises(cls, said: tuple[float, float] | None) -> tuple[float, float] | None:
         return rising(said)
+
+    @model_validator(mode="after")
+    def _compared(self) -> Self:
+        check_compared(self.compared, self.compared_to)
+        return self
 
     @field_validator("disc_new_mm")
     @classmethod
@@ -105,7 +136,8 @@ class Brake(Body):
     def causes(self) -> tuple[str, ...]:
         friction = (self.pad_inner_mm, self.pad_outer_mm, self.lining_mm)
         seen = {
-            "friction_gone": any(one is not None and one <= FRICTION_GONE_MM for one in friction),
+            "friction_gone": self.lining is Lining.RIVETS
+            or any(one is not None and one <= FRICTION_GONE_MM for one in friction),
             "disc_cracked": self.cracks is DiscCracks.THROUGH,
             "brake_hose": self.hose in (Hose.TO_CORD, Hose.SWELLING),
             "brake_pipe": self.pipe is Pipe.PERFORATED,

@@ -28,11 +28,13 @@ class Grade(StrEnum):
 class Gear(Body):
     """A part of the running gear, or any part with a life, graded: by its key, how it was tested, its play [mm].
 
+    No grade: something is wrong with it, and how bad was not told.
+
     `on_tyre`: what is broken lies against the tyre.
     """
 
     part: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("graded part")]
-    grade: Grade
+    grade: Grade | None = None
     tested: Short = ""
     play_mm: Annotated[float, Field(ge=0, le=50)] | None = None
     on_tyre: bool = False

@@ -2,18 +2,27 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any, Self
 
-from pydantic import Field, StringConstraints, field_validator
+from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from hakutsu.entries.bounds import Several
-from hakutsu.entries.corners.kinds import Method, Note, Short, rising
+from hakutsu.entries.corners.kinds import Compared, Method, Note, Percents, Short, check_compared, rising
 from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.rules import rule_sets
 
 Tread = Annotated[float, Field(ge=0, le=25)]
 Grooves = Annotated[tuple[Tread, ...], Field(max_length=3)]
+
+
+class Pairs(Keyed):
+    """Which two grooves were measured."""
+
+    UNKNOWN = "unknown", "not told"
+    INNER_OUTER = "inner_outer", "inner and outer"
+    INNER_MIDDLE = "inner_middle", "inner and middle"
+    MIDDLE_OUTER = "middle_outer", "middle and outer"
 
 
 class Season(Keyed):
@@ -37,6 +46,7 @@ class Cracks(Keyed):
 class Shape(Keyed):
     """A wear shape that is seen or felt, not measured."""
 
+    UNKNOWN = "unknown", "not looked for"
     NONE = "none"
     SAW_TOOTH = "saw_tooth", "saw-tooth"
     CUPS = "cups"
@@ -64,18 +74,28 @@ class PerCentOf(Keyed):
     NEW = "new", "of new depth"
 
 
-@entry_kind("corner.tyre", at="corner", version=2, upgrades={1: to_keys})
+def _felt(raw: dict[str, Any]) -> dict[str, Any]:
+    """Where older entries said nothing of a shape, they meant that none was felt."""
+    return {"shape": "none"} | raw
+
+
+@entry_kind("corner.tyre", at="corner", version=3, upgrades={1: to_keys, 2: _felt})
 class Tyre(Body):
     """A tyre.
 
-    `depth_mm`: one groove (middle) or three (inner, middle, outer) [mm]; `second_mm` the same at a second place round
-    it. Where nobody measured: `range_mm`, or `per_cent` by one of two schools. Pressure [bar] at `at_c` [°C].
+    `depth_mm`: one groove (middle), two (`grooves` says which) or three (inner, middle, outer) [mm]; `second_mm` the
+    same at a second place round it. Where nobody measured: `range_mm`, `per_cent` or `per_cent_range` by one of two
+    schools, or `compared` with another corner or axle. Pressure [bar] at `at_c` [°C].
     """
 
     depth_mm: Grooves = ()
     second_mm: Grooves = ()
     range_mm: tuple[Tread, Tread] | None = None
     per_cent: Annotated[float, Field(ge=0, le=100)] | None = None
+    per_cent_range: Percents | None = None
+    compared: Compared = Compared.UNKNOWN
+    compared_to: Short = ""
+    grooves: Pairs = Pairs.UNKNOWN
     per_cent_of: PerCentOf = PerCentOf.LEGAL
     method: Method = Method.GAUGE
     date_code: Annotated[str, StringConstraints(strip_whitespace=True, pattern=r"^(\d{3,4})?$")] = ""
@@ -83,20 +103,18 @@ class Tyre(Body):
     make: Short = ""
     season: Season = Season.UNKNOWN
     cracks: Cracks = Cracks.UNKNOWN
-    shape: Shape = Shape.NONE
+    shape: Shape = Shape.UNKNOWN
     damage: Several[TyreDamage] = ()
     pressure_bar: Annotated[float, Field(ge=0, le=12)] | None = None
     at_c: Annotated[float, Field(ge=-40, le=90)] | None = None
     note: Note = ""
 
-    @field_validator("depth_mm", "second_mm")
-    @classmethod
-    def _one_or_three(cls, said: tuple[float, ...]) -> tuple[float, ...]:
-        if len(said) == 2:
-            raise ValueError("one groove, or three: inner, middle, outer")
-        return said
+    @model_validator(mode="after")
+    def _compared(self) -> Self:
+        check_compared(self.compared, self.compared_to)
+        return self
 
-    @field_validator("range_mm")
+    @field_validator("range_mm", "per_cent_range")
     @classmethod
     def _rises(cls, said: tuple[float, float] | None) -> tuple[float, float] | None:
         return rising(said)
@@ -121,7 +139,7 @@ class Tyre(Body):
 class SpareKind(Keyed):
     """What lies where the spare belongs."""
 
-    NOT_SPARE = "not_spare", "no spare: this one is on the vehicle"
+    NOT_SPARE = "not_spare", "this one is on the vehicle"
     FULL = "full", "full size"
     NARROW = "narrow", "narrow, speed-limited"
     KIT = "kit", "sealing kit only"

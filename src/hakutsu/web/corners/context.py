@@ -10,7 +10,7 @@ from hakutsu.core.corners.brakes import thinnest_pad
 from hakutsu.core.corners.gear import grade_means
 from hakutsu.core.corners.tyres import ruling_depth
 from hakutsu.core.findings import axle_of
-from hakutsu.core.life.components import components, fitted
+from hakutsu.core.life.components import at_corner, components, fitted
 from hakutsu.core.life.measured import remaining
 from hakutsu.core.life.worn import Corners, pad_cases, tyre_case
 from hakutsu.dossier.body import Seen
@@ -21,7 +21,8 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.report.corner_wording import km_words
 from hakutsu.report.corners_section import brake_drawing, depth_words, tread_drawing
 from hakutsu.report.finding_wording import FoundLine, found_line
-from hakutsu.vehicle.mechanics import Drive, RearAxle, RearBrakes
+from hakutsu.vehicle.fitment import as_built
+from hakutsu.vehicle.mechanics import BrakeKind
 from hakutsu.vehicle.places import WHEELS
 from hakutsu.web.rendering import fragment
 
@@ -39,6 +40,9 @@ CHOICES: dict[str, Any] = {
     "rusts": list(kinds.DiscRust),
     "hoses": list(kinds.Hose),
     "pipes": list(kinds.Pipe),
+    "pairs": list(kinds.Pairs),
+    "linings": list(kinds.Lining),
+    "comparisons": list(kinds.Compared),
     "grades": list(Grade),
     "fluids": list(kinds.FluidKind),
     "firms": list(kinds.Firm),
@@ -56,6 +60,7 @@ class GradedRow:
     tested: tuple[str, ...]
     seen: Seen[kinds.Gear] | None
     means: str
+    detail: bool = False
 
 
 def corner_parts(reckoning: Reckoning, wheel: str) -> list[GradedRow]:
@@ -66,20 +71,12 @@ def corner_parts(reckoning: Reckoning, wheel: str) -> list[GradedRow]:
     for one in components().values():
         if one.corners in ("", "doors") or (one.optional and fitted(one, mechanics) is not True):
             continue
-        if fitted(one, mechanics) is False or not _there(one.corners, corner, mechanics.drive):
-            continue
-        if not one.beam_rear and corner.startswith("rear") and mechanics.rear_axle in (RearAxle.BEAM, RearAxle.RIGID):
+        if fitted(one, mechanics) is False or at_corner(one, mechanics, corner) is False:
             continue
         seen = corners.gear.get(f"{one.key}:{corner}")
         means = grade_means(one.key, seen.body.grade) if seen else ""
-        found.append(GradedRow(one.key, one.name, one.tested, seen, means))
+        found.append(GradedRow(one.key, one.name, one.tested, seen, means, bool(one.part_of)))
     return found
-
-
-def _there(which: str, corner: str, drive: Drive) -> bool:
-    if which == "front":
-        return corner.startswith("front")
-    return which == "all" or drive in (Drive.ALL, Drive.UNKNOWN) or corner.startswith(str(drive))
 
 
 def said_at(reckoning: Reckoning, wheel: str) -> dict[str, Any]:
@@ -96,10 +93,10 @@ def said_at(reckoning: Reckoning, wheel: str) -> dict[str, Any]:
             "wheel": corners.wheels.get(wheel),
             "height": corners.heights.get(wheel),
         },
-        "tread": tread_drawing(reckoning, tyre.body if tyre else None),
-        "brake_drawing": brake_drawing(reckoning, wheel, brake.body if brake else None),
-        "tyre_line": _tyre_line(reckoning, wheel, tyre.body) if tyre else "",
-        "brake_line": _brake_line(reckoning, wheel, brake.body) if brake else "",
+        "tread": tread_drawing(reckoning, reckoning.corners.tyres_told[wheel] if tyre else None),
+        "brake_drawing": brake_drawing(reckoning, wheel, reckoning.corners.brakes_told[wheel] if brake else None),
+        "tyre_line": _tyre_line(reckoning, wheel, reckoning.corners.tyres_told[wheel]) if tyre else "",
+        "brake_line": _brake_line(reckoning, wheel, reckoning.corners.brakes_told[wheel]) if brake else "",
         "found": [found_line(one, terms) for one in reckoning.corners.lies_at(wheel)],
         "parts": corner_parts(reckoning, wheel) if wheel in WHEELS else [],
     }
@@ -145,7 +142,7 @@ def whole_said(reckoning: Reckoning) -> dict[str, Any]:
 def corners_context(reckoning: Reckoning, at: str) -> dict[str, Any]:
     """The whole station; `at` is the corner shown where there is room for one."""
     terms, mechanics = reckoning.terms, reckoning.dossier.mechanics
-    drums = mechanics.rear_brakes is RearBrakes.DRUM
+    drums = {axle: as_built(mechanics, f"{axle}_brakes") == BrakeKind.DRUM.value for axle in ("front", "rear")}
     return {
         "dossier": reckoning.dossier,
         "terms": terms,
@@ -155,6 +152,8 @@ def corners_context(reckoning: Reckoning, at: str) -> dict[str, Any]:
         "depth": terms.scale("depth"),
         "pressure": terms.scale("pressure"),
         "temperature": terms.scale("temperature"),
+        "distance": terms.scale("distance"),
+        "others": [(key, terms.place(key)) for key in ("axle_front", "axle_rear", *WHEELS)],
         "drums": drums,
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection)}),
         **whole_said(reckoning),

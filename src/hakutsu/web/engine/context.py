@@ -8,11 +8,12 @@ from typing import Any
 
 from markupsafe import Markup
 
-from hakutsu.core.engine.air import HEATER_C
+from hakutsu.core.engine.air import air_table
 from hakutsu.core.engine.fluids import fluid_table
 from hakutsu.core.engine.warm_up import Warming
 from hakutsu.core.life.components import components, fitted
-from hakutsu.entries import Entry, fluids
+from hakutsu.dossier.body import Seen
+from hakutsu.entries import Entry, by_feel, fluids
 from hakutsu.entries import engine as kinds
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.registry import Body
@@ -37,6 +38,7 @@ BAY_PARTS = (
     "battery", "coolant_hoses", "radiator", "water_pump", "thermostat", "auxiliary_belt", "alternator", "starter",
     "mounts", "turbo", "fuel_pump", "air_compressor", "brake_pipes",
 )  # fmt: skip
+AIR = ("air_conditioning", "heater")
 WATCHES = (10, 20, 30)
 
 
@@ -76,13 +78,19 @@ def _run(reckoning: Reckoning) -> dict[str, Any]:
         "settled": _settled(reckoning),
         "idle": found.idle,
         "oil": oil_words(found.oil, terms) if found.oil else "",
-        "run_found": [found_line(one, terms) for one in found.run_found],
+        "run_found": [found_line(one, terms) for one in (*found.run_found, *found.by_feel_found)],
         "after": [(terms.say(one.words), terms.say(one.before), one.done) for one in found.after_drive],
         "run": [(entry, body_words(body, terms)[1]) for entry, body in _noted(reckoning)],
         "effects": list(kinds.Effect),
         "whens": list(kinds.When),
         "smokes": list(kinds.Smoke),
         "fumes": list(kinds.Fumes),
+        "clears": list(kinds.Clears),
+        "endings": list(kinds.Ended),
+        "sounds": list(by_feel.Sounds),
+        "moments": list(by_feel.Moment),
+        "needles": list(by_feel.NeedleOf),
+        "steadiness": list(by_feel.Steadiness),
         "engines": list(engines()),
         "watches": WATCHES,
     }
@@ -95,9 +103,19 @@ def _air(reckoning: Reckoning) -> dict[str, Any]:
         "air": seen,
         "air_said": found.air,
         "heats": found.heats,
-        "heater_c": HEATER_C,
+        "heater_c": air_table().heater.heats_c,
+        "by_hand": reckoning.dossier.engine.air_by_hand,
+        "by_hand_words": _said(reckoning.dossier.engine.air_by_hand, reckoning),
+        "air_found": [found_line(one, reckoning.terms) for one in found.electric_found if one.subject in AIR],
+        "cooled": list(by_feel.Cooled),
+        "compressors": list(by_feel.Compressor),
+        "heats_by_hand": list(by_feel.Heats),
         "air_words": body_words(seen.body, reckoning.terms)[1] if seen else "",
     }
+
+
+def _said(seen: Seen[Any] | None, reckoning: Reckoning) -> str:
+    return body_words(seen.body, reckoning.terms)[1] if seen else ""
 
 
 def _electric(reckoning: Reckoning) -> dict[str, Any]:
@@ -150,6 +168,7 @@ def _noted(reckoning: Reckoning) -> list[tuple[Entry, Body]]:
     found: list[tuple[Entry, Body]] = [(one.entry, one.body) for one in engine.samples]
     found += [(one.entry, one.body) for one in engine.looks]
     found += [(one.entry, one.body) for one in engine.idles]
+    found += [(one.entry, one.body) for one in engine.ears] + [(one.entry, one.body) for one in engine.needles]
     if engine.start is not None:
         found.append((engine.start.entry, engine.start.body))
     return sorted(found, key=lambda one: one[0].seq)
@@ -158,13 +177,14 @@ def _noted(reckoning: Reckoning) -> list[tuple[Entry, Body]]:
 def _fluids(reckoning: Reckoning) -> dict[str, Any]:
     """What is looked at, with its swatches, and what it says."""
     terms, table, looks = reckoning.terms, fluid_table(), reckoning.dossier.engine.fluids
+    every = reckoning.dossier.engine.fluid_looks
     rows = []
     for key in reckoning.engine.fluid_keys:
         row = table["fluid"][key]
         swatches = [
             (one, table["colour"][one]["words"], Markup(swatch(table["colour"][one]["fill"]))) for one in row["colours"]
         ]
-        said = body_words(looks[key].body, terms)[1] if key in looks else ""
+        said = [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in every.get(key, ())]
         rows.append((key, terms.say(row["name"]), row["caution"], swatches, looks.get(key), said))
     found = [
         (terms.say(one.finding.words), one.next, one.finding.settles, str(one.finding.consequence), len(one.fluids) > 1)
@@ -173,6 +193,7 @@ def _fluids(reckoning: Reckoning) -> dict[str, Any]:
     return {
         "fluid_rows": rows,
         "fluids_found": found,
+        "states": list(fluids.FluidState),
         "levels": list(fluids.FluidLevel),
         "smells": list(fluids.Smell),
         "debris": list(fluids.Debris),

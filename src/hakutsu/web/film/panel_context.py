@@ -67,7 +67,7 @@ def panel_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
         "states": STATES,
         "surprise": surprise,
         "readings": [_reading_line(reading, reckoning) for reading in film.on_panel(key)],
-        "notes": noted(reckoning.dossier, key.__eq__),
+        "notes": noted(reckoning.dossier, lambda place: place == key),
         "limit_entry": film.limits.get(key, (None, ""))[0],
         "nothing_entry": film.nothing.get(key),
         "spots": spots,

@@ -24,7 +24,6 @@ from hakutsu.report.life_section import (
     spending_tables,
 )
 from hakutsu.report.wording import body_words
-from hakutsu.vehicle import mechanics as kinds
 from hakutsu.vehicle.places import WHEELS
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.web.rendering import fragment
@@ -34,7 +33,7 @@ ROOMS = {
     "money": "Money",
     "sheet": "Negotiation sheet",
     "condition": "Condition",
-    "facts": "Facts and proofs",
+    "facts": "Proofs of age",
 }
 MOST_KM = 200_000
 
@@ -135,21 +134,11 @@ def _condition(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
 
 
 def _facts(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
-    mechanics, terms = reckoning.dossier.mechanics, reckoning.terms
+    terms = reckoning.terms
     parts = [("Measured", [(key, name) for key, name in OTHER_PARTS.items()])]
     parts.append(("Due by the calendar", [(key, one.name) for key, one in scheduled_items().items()]))
     parts.append(("Parts", [(key, one.name) for key, one in components().items() if not one.looked_only]))
-    optional = [(key, one.name) for key, one in components().items() if one.optional]
     return {
-        "mechanics": mechanics,
-        "powers": list(kinds.Power),
-        "drives": list(kinds.Drive),
-        "gearboxes": list(kinds.Gearbox),
-        "timings": list(kinds.Timing),
-        "rear_axles": list(kinds.RearAxle),
-        "rear_brakes_kinds": list(kinds.RearBrakes),
-        "pressure": terms.scale("pressure"),
-        "optional": optional,
         "parts": parts,
         "wheels": [(wheel, terms.say(corner_name(wheel.removeprefix("wheel_")))) for wheel in WHEELS],
         "proofs": [

@@ -52,6 +52,5 @@ def _fragments(reckoning: Reckoning, asked: Asked, now: datetime) -> dict[str, s
 
 station_page(
     StationPage("life", "Life and money", Phase.DESK, 30, router, _fragments,
-                shows={"money.": "life/sheet", "life.": "life/facts",
-                       "inspection.mechanics": "life/facts"})
+                shows={"money.": "life/sheet", "life.": "life/facts"})
 )  # fmt: skip

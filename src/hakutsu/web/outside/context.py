@@ -52,6 +52,8 @@ GROUP_NAMES: dict[Group, str] = {
     "lamp": "Lamps",
     "trim": "Trim",
     "roof": "Roof openings",
+    "metal": "Inner wings, arches, shuts",
+    "inside": "Inside",
 }
 LOOKED_FOR = {"rust": "rust", "trim": "worn or missing trim", "additions": "additions"}
 SHOWS = {"all": "all marks", "arm": "what shows at arm’s length", "yard": "what shows across the yard"}
@@ -125,18 +127,31 @@ def _blemishes(reckoning: Reckoning, shows: str) -> dict[str, Any]:
     }
 
 
+def _spots(reckoning: Reckoning) -> list[tuple[str, str]]:
+    """Places round the vehicle, and its inner metal."""
+    vehicle, terms = reckoning.dossier.vehicle, reckoning.terms
+    here = [key for key in places() if key != "desk"]
+    metal = [part.key for part in fitted_parts(vehicle.body_style, vehicle.doors, "metal")]
+    return [(key, terms.place(key)) for key in (*here, *metal)]
+
+
 def _fit(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
     vehicle, terms, body = reckoning.dossier.vehicle, reckoning.terms, reckoning.dossier.body
     own = own_gap_mm(body.fits)
     rows = []
-    for key in vehicle.panel_keys():
-        if panels()[key].opens or key in body.fits:
+    also = [key for key in body.fits if key not in vehicle.panel_keys()]
+    for key in (*vehicle.panel_keys(), *also):
+        if key in body.fits or panels()[key].opens:
             found = reckoning.outside.fits.get(key)
-            rows.append((key, terms.panel(key), body.fits.get(key), found, reckoning.film.measured_cue(key, GAP)))
+            rows.append((key, terms.place(key), body.fits.get(key), found, reckoning.film.measured_cue(key, GAP)))
     return {
         "rows": rows,
         "own_gap": own,
-        "panels_here": [(key, terms.panel(key)) for key in vehicle.panel_keys()],
+        "panels_here": [
+            *((key, terms.panel(key)) for key in vehicle.panel_keys()),
+            *((part.key, terms.place(part.key)) for part in fitted_parts(vehicle.body_style, vehicle.doors, "trim")),
+        ],
+        "gap_grades": list(kinds.GapGrade),
         "closings": list(kinds.Closing),
         "fit_faults": FIT_FAULTS,
     }
@@ -169,7 +184,7 @@ def _rust(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
         "said": _said(reckoning, reckoning.dossier.body.rust),
         "grades": list(kinds.RustGrade),
         "coatings": list(kinds.Coating),
-        "spots": [(place.key, reckoning.terms.place(place.key)) for place in places().values() if place.key != "desk"],
+        "spots": _spots(reckoning),
         "traps": reckoning.outside.rust_traps,
     }
 
@@ -190,7 +205,7 @@ def _trim(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
 def _additions(reckoning: Reckoning, _shows: str) -> dict[str, Any]:
     return {
         "said": _said(reckoning, reckoning.dossier.body.additions),
-        "spots": [(place.key, reckoning.terms.place(place.key)) for place in places().values() if place.key != "desk"],
+        "spots": _spots(reckoning),
         "works": list(kinds.Works),
         "holes": {one.entry.id: holes_words(reckoning, one.body) for one in reckoning.dossier.body.additions},
         "poor": POOR,

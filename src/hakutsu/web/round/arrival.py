@@ -85,8 +85,8 @@ async def save_arrival(request: Request, inspection: UUID, desk: DeskHere, recko
     said: dict[str, Any] = {key: value for key, value in form.items() if not key.startswith("dirt_")}
     typed = {name: said.get(name) or None for name in NUMBERS}
     said |= typed | {name: _stored(typed[name], name, reckoning) for name in TEMPERATURES}
-    said["indoors"] = form.get("indoors") == "yes"
-    said["dirt"] = {key: value for key, value in dirt.items() if value and value != Dirt.CLEAN}
+    said["indoors"] = {"yes": True, "no": False}.get(form.get("indoors", ""))
+    said["dirt"] = {key: value for key, value in dirt.items() if value}
     try:
         body = Arrival.model_validate(said)
     except ValidationError as error:

@@ -34,7 +34,8 @@ from hakutsu.web.station import Asked, Phase, StationPage, station_page
 
 router = APIRouter()
 CLOCKS = ("seller_until", "daylight_until", "dry_until")
-TICKS = ("engine_cold", "lift", "lift_by_driving", "helper", "may_drive")
+TRISTATE = {"yes": True, "no": False}
+ASKED = ("engine_cold", "lift", "helper", "may_drive")
 
 
 def _append(desk: Desk, inspection: UUID, kind: str, body: Body) -> None:
@@ -112,7 +113,8 @@ async def save_conditions(request: Request, inspection: UUID, desk: DeskHere, re
     try:
         begins = _clock(form.get("begins", ""), base) or base
         values: dict[str, object] = {"begins": begins, "available": form.get("available", "")}
-        values |= {tick: form.get(tick) == "yes" for tick in TICKS}
+        values |= {name: TRISTATE.get(form.get(name, "")) for name in ASKED}
+        values["lift_by_driving"] = form.get("lift_by_driving") == "yes"
         for clock in CLOCKS:
             at = _clock(form.get(clock, ""), begins)
             if at is not None and at < begins:

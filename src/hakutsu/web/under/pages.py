@@ -51,7 +51,8 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "pipes": list(kinds.Pipes),
         "exhausts": list(kinds.Exhaust),
         "fluids": list(kinds.LeakFluid),
-        "stages": list(kinds.Stage),
+        "stages": [*list(kinds.Stage)[1:], kinds.Stage.NONE],
+        "clear": list(kinds.ZoneClear),
         "unobserved": [(one.because, one.parts) for one in reckoning.unobserved],
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection)}),
     }  # fmt: skip

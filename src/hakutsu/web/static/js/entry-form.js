@@ -65,6 +65,7 @@ function valueOf(field) {
   }
   if (text === "") return undefined;
   if (type === "number") return stored(field);
+  if (type === "lines") return text.split("\n").map((one) => one.trim()).filter(Boolean);
   if (type === "json") return JSON.parse(text);
   if (type === "maybe") return text === "yes";
   return type === "optional" ? text : undefined;
@@ -83,6 +84,11 @@ export function bodyOfForm(form) {
     if (field.name === "place" || !type) continue;
     if (type === "list") {
       if (ticked(field)) body[field.name] = [...(body[field.name] ?? []), field.value];
+      continue;
+    }
+    if (type === "chosen" && field instanceof HTMLSelectElement) {
+      const chosen = [...field.selectedOptions].map((one) => one.value);
+      if (chosen.length) body[field.name] = chosen;
       continue;
     }
     if (type === "radio") {
@@ -115,6 +121,7 @@ export function restore(held) {
 export function clearOnce(form) {
   for (const field of fieldsOf(form)) {
     const { type, once } = field.dataset;
+    if (field instanceof HTMLSelectElement && field.multiple) field.selectedIndex = -1;
     if (once !== undefined || type === "number" || field.name === "note") field.value = "";
     if (field instanceof HTMLInputElement && (type === "tick" || type === "list")) field.checked = false;
   }

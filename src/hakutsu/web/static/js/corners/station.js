@@ -14,14 +14,14 @@ let lastTyre = maybe("[data-entry='corner.tyre'] [name=size]:not([value=''])", H
 
 station.forms({
   complete(form, { kind, body }, button) {
-    if (button?.name === "grade") body.grade = button.value;
+    if (button?.name === "grade" && button.value) body.grade = button.value;
     if (kind === "corner.tyre") lastTyre = form;
     const renamed = Object.fromEntries(Object.entries(body).map(([name, value]) => [NAMES[name] ?? name, value]));
-    return { kind, body: renamed, envelope: form.dataset.place ? { place: form.dataset.place } : {} };
+    return { kind, body: renamed, envelope: form.dataset.place ? { place: placeOf(form) } : {} };
   },
   done(form, { body }) {
-    say(form, `${body.part ? `${select(form, "part").selectedOptions[0].text}: ${body.grade}` : "It is"} noted`);
-    if (!body.grade) return;
+    say(form, `${body.part ? `${select(form, "part").selectedOptions[0].text}: ${body.grade ?? "not right"}` : "It is"} noted`);
+    if (!body.part) return;
     field(form, "play_mm").value = "";
     input(form, "on_tyre").checked = false;
     const next = select(form, "part");
@@ -29,6 +29,13 @@ station.forms({
     testsOf(form);
   },
 });
+
+/** The corner of a form, or its axle where what it says holds for both wheels. @param {HTMLFormElement} form */
+function placeOf(form) {
+  const { place = "" } = form.dataset;
+  const both = form.querySelector("[data-axle]");
+  return both instanceof HTMLInputElement && both.checked ? `axle_${place.split("_")[1]}` : place;
+}
 
 /** The ways a part is tested follow the part. @param {HTMLFormElement} form */
 function testsOf(form) {
@@ -49,7 +56,7 @@ function formOf(kind, wheel) {
 function restSound(wheel) {
   const form = formOf("corner.gear", wheel);
   const said = (document.querySelector(`[data-fragment="said_${wheel}"]`)?.textContent ?? "").toLowerCase();
-  const open = [...select(form, "part").options].filter((one) => !said.includes(`${one.text.toLowerCase()}:`));
+  const open = [...select(form, "part").options].filter((one) => one.dataset.detail === undefined && !said.includes(`${one.text.toLowerCase()}:`));
   const drafts = open.map((one) => draft("corner.gear", { part: one.value, grade: "sound", tested: "by eye" }, { place: wheel }));
   if (drafts.length) station.outbox.add(drafts);
   say(form, drafts.length ? `${drafts.length} noted as sound` : "Everything here is graded already");

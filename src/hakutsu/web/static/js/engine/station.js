@@ -16,7 +16,6 @@ let started = config.started ? new Date(config.started) : null;
 /** What a reading lacks, or an empty text; adds the minute where none was typed. @param {import("../station.js").Body} body */
 function completed(body) {
   if (body.minute === undefined && started) body.minute = Math.round((Date.now() - started.getTime()) / 6000) / 10;
-  if (body.minute === undefined) return "Say at which minute, or note the first start before.";
   if (body.coolant_c === undefined && body.rpm === undefined && body.oil_bar === undefined && body.vent_c === undefined) {
     return "No number yet: coolant, speed, oil or vent.";
   }

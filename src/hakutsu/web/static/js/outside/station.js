@@ -13,6 +13,12 @@ let shows = new URLSearchParams(location.search).get("shows") || "all";
 /** @type {ReturnType<typeof openStation>} */
 const station = openStation("outside", { context: () => ({ shows }), fallback: () => station.main });
 
+/** Looked, and nothing out of line: the gaps are even, nothing else is said. @param {import("../station.js").Body} body */
+function emptied(body) {
+  Object.keys(body).forEach((name) => name !== "place" && delete body[name]);
+  body.gaps = "even";
+}
+
 /** @param {string} words */
 function sayPath(words) {
   const place = document.querySelector("[data-path-words]");
@@ -41,7 +47,7 @@ station.forms({
     }
     if (form.dataset.ids) body.blemishes = form.dataset.ids.split(",");
     if (kind === "body.event_dropped") delete body.what;
-    if (button?.dataset.empty !== undefined) Object.keys(body).forEach((name) => name !== "place" && delete body[name]);
+    if (button?.dataset.empty !== undefined) emptied(body);
     if (body.kind === "unidentified" && !body.note) {
       find("#more", HTMLDetailsElement).open = true;
       sayAt(form, field(form, "note"), "Of an unidentified mark say what was tried: wipe, nail, lamp.");

@@ -14,6 +14,16 @@ function mark(chosen) {
   for (const one of all("[data-zone]", SVGElement)) one.querySelector("rect")?.classList.toggle("ud-chosen", one.dataset.zone === chosen);
 }
 
+/** What is looked for in a zone that has nothing. */
+const CLEAR = ["rust", "damage", "repair"];
+
+/** None of it and its grade not told are no grades. @param {import("../station.js").Body} body */
+function sortRust(body) {
+  if (body.rust === "none") body.clear = ["rust", ...(body.clear ?? [])];
+  if (body.rust === "untold") body.rust_untold = true;
+  if (body.rust === "none" || body.rust === "untold") delete body.rust;
+}
+
 station.forms({
   complete(form, { kind, body }, button) {
     if (kind === "leak.seen" && !body.origin) {
@@ -26,11 +36,12 @@ station.forms({
     }
     const own = fieldsOf(form).some((one) => one.name === "own_doing" && ticked(one));
     const nothing = button?.dataset.nothing !== undefined;
-    return { kind, body: nothing ? { zone: body.zone } : body, envelope: own ? { own_doing: true } : {} };
+    if (kind === "under.zone") sortRust(body);
+    return { kind, body: nothing ? { zone: body.zone, clear: CLEAR } : body, envelope: own ? { own_doing: true } : {} };
   },
   done(form) {
     if (form !== zoneForm) {
-      for (const name of ["drops", "minutes", "leak_note"]) field(form, name).value = "";
+      for (const name of ["drops", "minutes", "counted", "counted_min", "leak_note"]) field(form, name).value = "";
       return;
     }
     const chosen = zone.value;
@@ -48,7 +59,7 @@ document.addEventListener("click", (event) => {
     mark(chosen);
     maybe("[data-nothing]", HTMLElement, zoneForm)?.focus({ preventScroll: true });
   }
-  if (rest) station.outbox.add(rest.split(",").map((one) => draft("under.zone", { zone: one })));
+  if (rest) station.outbox.add(rest.split(",").map((one) => draft("under.zone", { zone: one, clear: CLEAR })));
   if (again) lookAgain(JSON.parse(again));
 });
 

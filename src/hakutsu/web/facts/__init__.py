@@ -1,0 +1,1 @@
+"""The key facts of a vehicle: asked once, corrected one by one."""
