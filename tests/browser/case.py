@@ -88,14 +88,17 @@ class BrowserCase(unittest.TestCase):
         self.wait_saved()
 
     def new_inspection(self, name="Skarrow Fell", **more):
-        """Open an inspection through the form; returns its address."""
+        """Open an inspection through the form, past its key facts to its film; returns its address."""
         self.open("/inspections/new")
         self.one("#name").send_keys(name)
         for field, value in more.items():
             self.driver.execute_script("document.getElementById(arguments[0]).value = arguments[1]", field, value)
         self.one("#name").send_keys(Keys.ENTER)
+        self.wait(lambda: self.all("html[data-ready=facts]"), "the key facts did not get ready")
+        here = self.driver.current_url.split("/facts")[0].removeprefix(self.server.address)
+        self.open(f"{here}/film")
         self.wait(lambda: self.all("html[data-ready=film]"), "the film station did not get ready")
-        return self.driver.current_url.split("/film")[0].removeprefix(self.server.address)
+        return here
 
     def count_on(self, panel):
         """What the rail says beside a panel."""

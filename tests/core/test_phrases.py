@@ -1,6 +1,6 @@
 import unittest
 
-from hakutsu.core.phrases import says
+from hakutsu.core.phrases import denies, says
 
 DENIED = (
     ("remark", "no oil leak, dry"),
@@ -55,6 +55,18 @@ class Phrases(unittest.TestCase):
     def test_no_such_group(self):
         with self.assertRaises(LookupError):
             says("rumour", "wet")
+
+
+class MostOfWhatIsSpokenIsNegative(unittest.TestCase):
+    def test_a_negation_proposes_nothing_and_finds_nothing(self):
+        for text in ("no oil leak, dry", "gauge steady, not above half", "door not stuck", "no knock",
+                     "no fuel smell, carburettor dry", "nothing wet as far as the lamp reaches"):  # fmt: skip
+            with self.subTest(text):
+                self.assertEqual((says("limit", text), says("again", text), says("remark", text)), ([], [], []))
+                self.assertTrue(denies(text))
+
+    def test_a_damp_floor_is_felt_again_after_rain(self):
+        self.assertEqual(says("again", "carpet damp on the left")[0], "damp_floor")
 
 
 if __name__ == "__main__":

@@ -85,7 +85,7 @@ class Rail(RoundCase):
         self.post(self.inspection, *(reading("roof", um) for um in (118, 121, 119, 540)))
         self.assertEqual(
             self.items(),
-            ["1 stand-down", "1 reading to repeat", "1 limit proposed", "Places 3/17", "Film 1/17",
+            ["1 stand-down", "1 reading to repeat", "1 limit proposed", "Places 4/17", "Film 1/17",
              "1 second look later", "1 hint", "1 to ask", "1 for the desk"],
         )  # fmt: skip
         self.assertIn("made so? (picture 0113)", self.client.get(f"{self.here}/place/desk").text)
@@ -119,11 +119,11 @@ class ByStation(RoundCase):
         self.post(self.inspection, *(reading("bonnet", um) for um in (118, 121, 119)), reading("sill_left", 120))
         self.write("body.fit", Fit(front_mm=4), place="bonnet")
         self.write("general.nothing_found", NothingFound(station="general"), place="front_door_left")
-        self.write("body.glass", Glass(), place="windscreen")
+        self.write("body.glass", Glass(fault="none"), place="windscreen")
         self.write("general.limit", Limit(station="general", because="taped over"), place="headlamp_left")
         self.assertEqual(
             self.stations(),
-            [("Looked over", 17, 2, 1, 1, 14), ("Film", 17, 1, 1, 0, 15), ("Fit", 6, 2, 0, 0, 4),
+            [("Looked over", 17, 3, 1, 1, 13), ("Film", 17, 1, 1, 0, 15), ("Fit", 6, 2, 0, 0, 4),
              ("Glass and lamps", 15, 1, 1, 0, 13), *corners],
         )  # fmt: skip
 
@@ -150,7 +150,7 @@ class WhatCouldNotBeChecked(RoundCase):
         self.assertIn("not looked at: no light", said)
         self.assertNotIn("not looked at: locked", said)  # something was noted there after all
         self.assertIn("Not fitted: spare wheel", said)
-        self.assertIn("not observed, there was no lift: brake pipes and hoses", said)
+        self.assertIn("not observed, there was no lift: brake pipes, brake hoses, springs", said)
         self.write("day.conditions", DayConditions(begins=NOON, lift=True))
         self.assertNotIn("not observed", self.report())
 

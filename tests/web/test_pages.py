@@ -105,12 +105,12 @@ class VehicleForm(WebCase):
             "/inspections/new", data={**self.FORM, "id": str(uuid4()), **more}, follow_redirects=False
         )
 
-    def test_a_new_inspection_opens_at_its_film_station(self):
+    def test_a_new_inspection_opens_at_its_key_facts(self):
         answer = self.create()
         self.assertEqual(answer.status_code, 303)
         page = self.client.get(answer.headers["location"]).text
         self.assertIn("Skarrow Fell", page)
-        self.assertNotIn('data-panel="rear_door_left"', page)
+        self.assertIn('<h2 class="text-xl font-bold">Key facts</h2>', page)
 
     def test_sending_the_form_twice_opens_one(self):
         same = str(uuid4())

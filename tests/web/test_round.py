@@ -17,14 +17,17 @@ class Places(RoundCase):
         # front corner, left: the look, film of wing and A-pillar, headlamp and side indicator, tyre and brake
         self.assertEqual((self.place("front_corner_left").expected, self.place("front_corner_left").open), (7, 7))
         self.post(self.inspection, *(reading("front_wing_left", 118, after=i) for i in range(3)))
-        self.assertEqual((self.place("front_corner_left").done, self.place("front_corner_left").open), (1, 6))
+        # a reading taken there says that somebody stood there and looked
+        self.assertEqual((self.place("front_corner_left").done, self.place("front_corner_left").open), (2, 5))
         self.write(
             "general.nothing_found", NothingFound(station=Station.GENERAL), place="front_corner_left", how="close"
         )
         self.write("general.limit", Limit(station=Station.FILM, because="wet"), place="a_pillar_left")
         one = self.place("front_corner_left")
         self.assertEqual((one.done, one.limited, one.open), (2, 1, 4))
-        self.write("body.glass", Glass(), place="headlamp_left")
+        self.write("body.glass", Glass(), place="headlamp_left")  # a form nobody touched is no look
+        self.assertEqual(self.place("front_corner_left").open, 4)
+        self.write("body.glass", Glass(fault="none"), place="headlamp_left")
         self.assertEqual(self.place("front_corner_left").open, 3)
 
     def test_a_find_takes_the_earlier_nothing_away_and_both_stay_readable(self):

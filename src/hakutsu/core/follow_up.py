@@ -25,7 +25,12 @@ EXPLAINED = "somebody explained how it is done: try it again"
 RUNNING = ("cold_start", "start", "first_minute", "warm_up", "idle_watch")
 DRIVING = ("road",)
 LEAVING = ("pictures", "closing_talk")
-_STEPS = {Moment.AFTER_RUNNING: RUNNING, Moment.AFTER_DRIVE: DRIVING, Moment.BEFORE_LEAVING: LEAVING}
+_STEPS = {
+    Moment.AFTER_RUNNING: RUNNING,
+    Moment.AFTER_DRIVE: DRIVING,
+    Moment.AFTER_RAIN: DRIVING,
+    Moment.BEFORE_LEAVING: LEAVING,
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -31,6 +31,7 @@ from hakutsu.dossier.opening import Opening, Remarks
 from hakutsu.dossier.pictures import Pictures
 from hakutsu.dossier.round import PlaceCoverage, StationCoverage, coverage_by_place, coverage_by_station
 from hakutsu.dossier.timers import KeptTimer, Timers
+from hakutsu.dossier.touched import Touched
 from hakutsu.dossier.under import UnderDossier
 from hakutsu.entries.envelope import Entry, Unread
 from hakutsu.entries.settings import Overrides
@@ -319,7 +320,9 @@ class Dossier:
     # A page asks for each of these several times.
     @kept
     def _by_place(self) -> list[PlaceCoverage]:
-        return coverage_by_place(self.day.places(), self._of_film, self.general, parts_covered(self))
+        return coverage_by_place(
+            self.day.places(), self._of_film, self.general, parts_covered(self), self[Touched].places
+        )  # fmt: skip
 
     @kept
     def _by_station(self) -> list[StationCoverage]:

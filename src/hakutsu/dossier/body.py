@@ -122,7 +122,7 @@ def _panes(dossier: Dossier) -> Iterator[Wanted]:
     """Every pane and lamp; quick what its form asks for."""
     brief = dossier.opening.brief
     asked = quick(brief.quick).glass if brief.protocol is Protocol.QUICK else None
-    seen, vehicle = {one.place for one in dossier.body.glass}, dossier.vehicle
+    seen, vehicle = {one.place for one in dossier.body.glass if one.body.says}, dossier.vehicle
     for part in fitted_parts(vehicle.body_style, vehicle.doors, year=dossier.mechanics.year):
         if part.key in asked if asked is not None else part.group in ("pane", "lamp"):
             yield Wanted(part.place, part.key, part.key in seen)

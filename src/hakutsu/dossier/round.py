@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from hakutsu.dossier.coverage import Check, Covered, PartCoverage, checks
@@ -96,8 +97,8 @@ def _of_parts(check: Check, places_covered: list[PlaceCoverage]) -> StationCover
     )
 
 
-def _looked(general: General, place: str) -> tuple[Covered, str]:
-    if general.looked_at(place):
+def _looked(general: General, place: str, touched: Collection[str]) -> tuple[Covered, str]:
+    if general.looked_at(place) or place in touched:
         return Covered.DONE, ""
     if place in general.limits:
         body = general.limits[place].body
@@ -106,14 +107,21 @@ def _looked(general: General, place: str) -> tuple[Covered, str]:
 
 
 def coverage_by_place(
-    walk: list[str], film: list[PanelCoverage], general: General, outside: list[tuple[str, PartCoverage]]
+    walk: list[str],
+    film: list[PanelCoverage],
+    general: General,
+    outside: list[tuple[str, PartCoverage]],
+    touched: Collection[str] = (),
 ) -> list[PlaceCoverage]:
-    """Coverage of every place in walk order; what is reached from nowhere belongs to the first place."""
+    """Coverage of every place in walk order; what is reached from nowhere belongs to the first place.
+
+    `touched` are places from which something was observed, at whichever station: that is a look at the place.
+    """
     home = place_of_panel()
     found = []
     for key in walk:
         mine = tuple(panel for panel in film if home.get(panel.panel, walk[0]) == key)
-        looked, because = _looked(general, places()[key].key)
+        looked, because = _looked(general, places()[key].key, touched)
         parts_here = tuple(one for place, one in outside if place == key or (place not in walk and key == walk[0]))
         found.append(PlaceCoverage(key, looked, because, mine, parts_here))
     return found

@@ -107,6 +107,15 @@ class Engine(Keyed):
     UNKNOWN = "unknown", "not known"
 
 
+class Indoors(Keyed):
+    """What becomes of the exhaust where it stands indoors."""
+
+    UNKNOWN = "unknown", "not told"
+    LED_OUT = "led_out", "exhaust led out"
+    DOOR_OPEN = "door_open", "outside door open, minutes counted"
+    CLOSED = "closed", "closed: no running"
+
+
 Celsius = Annotated[float, Field(ge=-60, le=150)]
 
 
@@ -124,6 +133,7 @@ class Arrival(Body):
     weather: Weather = Weather.UNKNOWN
     light: Light = Light.UNKNOWN
     indoors: bool | None = None
+    exhaust: Indoors = Indoors.UNKNOWN
     stands: Stands = Stands.UNKNOWN
     stood_days: Annotated[int, Field(ge=0, le=40_000)] | None = None
     stood_where: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
@@ -139,6 +149,11 @@ class Arrival(Body):
         for key in self.dirt:
             if key not in places():
                 raise ValueError(f"“{key}” is no place")
+        if self.exhaust is not Indoors.UNKNOWN and not self.indoors:
+            raise ValueError("exhaust: only where it stands indoors")
         if self.engine is Engine.COLD and (self.engine_c is None or self.surroundings_c is None):
             raise ValueError("measured takes both temperatures: of the engine, and of what it stands in")
         return self
+
+    def causes(self) -> tuple[str, ...]:
+        return ("closed_building",) if self.exhaust is Indoors.CLOSED else ()

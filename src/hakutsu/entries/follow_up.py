@@ -19,6 +19,7 @@ class Moment(Keyed):
     NOW = "now"
     AFTER_RUNNING = "after_running", "after running"
     AFTER_DRIVE = "after_drive", "after the drive"
+    AFTER_RAIN = "after_rain", "after rain or a drive through water"
     BEFORE_LEAVING = "before_leaving", "before leaving"
 
 

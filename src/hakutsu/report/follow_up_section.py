@@ -7,6 +7,7 @@ from datetime import datetime
 
 from hakutsu.core.follow_up import SecondLook
 from hakutsu.core.limitations import at_least
+from hakutsu.dossier.touched import Touched
 from hakutsu.entries.general import Limit, NotFitted, NothingFound, Station
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.sections import Making, report_section
@@ -50,7 +51,9 @@ def limit_lines(reckoning: Reckoning) -> list[tuple[str, str]]:
         if not isinstance(kept.body, Limit):
             continue
         place, hides = kept.entry.place, f"; not seen: {kept.body.hides}" if kept.body.hides else ""
-        partly = kept.body.partly or (place is not None and dossier.general.looked_at(place))
+        partly = kept.body.partly or (
+            place is not None and (dossier.general.looked_at(place) or place in dossier[Touched].places)
+        )
         words = f"{'looked at in part' if partly else 'not looked at'}: {kept.body.because}{hides}"
         reasons.setdefault(words, []).append(terms.place(place) or LIMIT_OF[kept.body.station])
     found = [("; ".join(dict.fromkeys(named)), words) for words, named in reasons.items()]

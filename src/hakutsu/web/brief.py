@@ -18,6 +18,7 @@ from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
 from hakutsu.reckoning import terms as reckoned_terms
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.panels import body_styles, panels, walk_order
+from hakutsu.vehicle.quick import QuickForm
 from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Substrate, Taste
@@ -35,6 +36,7 @@ BRIEF_FIELDS = (
     "taste",
     "km_per_year",
     "protocol",
+    "quick",
     "budget",
     "asking_price",
     "currency",
@@ -47,6 +49,7 @@ CHOICES: dict[str, Any] = {
     "finishes": list(Finish),
     "tastes": list(Taste),
     "protocols": list(Protocol),
+    "quick_forms": list(QuickForm),
     "sides": list(SteeringSide),
     "substrates": list(Substrate),
 }
@@ -75,6 +78,7 @@ def _read_form(form: Mapping[str, Any], known: VehicleDescription | None, terms:
     vehicle_words = {name: form.get(name, "") for name in VEHICLE_FIELDS}
     vehicle_words["paint"] = vehicle_words["paint"] or Paint.UNKNOWN
     brief_words = {name: form.get(name, "") for name in BRIEF_FIELDS}
+    brief_words["quick"] = brief_words["quick"] or QuickForm.MECHANICAL
     distance = str(brief_words["km_per_year"]).replace(" ", "").replace(",", "").replace(".", "")
     if distance.isdigit():
         distance = str(round(terms.scale("distance").taken(distance, km)))
@@ -137,7 +141,13 @@ def new(request: Request, desk: DeskHere) -> Response:
     """The empty form; it carries the id the inspection will have, so that sending twice opens one."""
     habits = desk.settings
     values = {"finish": Finish.FACTORY, "body_style": "hatch", "doors": 5, "steering": SteeringSide.RIGHT}
-    values |= {"paint": Paint.UNKNOWN, "taste": Taste.TIDY, "protocol": habits.protocol, "currency": habits.currency}
+    values |= {
+        "paint": Paint.UNKNOWN,
+        "taste": Taste.TIDY,
+        "protocol": habits.protocol,
+        "quick": QuickForm.MECHANICAL,
+        "currency": habits.currency,
+    }
     return _form(request, values, {}, id=uuid4())
 
 
@@ -161,7 +171,7 @@ async def create(request: Request, desk: DeskHere) -> Response:
             drafts.append(Draft.write("day.walk", walk, now))
         drafts += own_vehicles_drafts(desk, vehicle.vehicle, inspection)
         desk.logbook.append(inspection, drafts, desk.author)
-    return RedirectResponse(f"/inspections/{inspection}/film", 303)
+    return RedirectResponse(f"/inspections/{inspection}/facts", 303)
 
 
 def _form(

@@ -104,6 +104,7 @@ def _face_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
         (brake.cracks is DiscCracks.THROUGH, "disc_cracked", "disc cracked through"),
         (brake.heat_marks, "disc_heat_marks", "blue or dark heat marks: it dragged, or was driven hard downhill"),
         (brake.scoring is Scoring.DEEP, "disc_scored", "disc deeply scored"),
+        (brake.scoring is Scoring.LIGHT, "disc_scored_light", "disc lightly scored"),
     )
     seen = [found(f"corners.{code}", wheel, words) for there, code, words in told if there]
     if brake.rust not in (DiscRust.NONE, DiscRust.UNKNOWN):
@@ -117,6 +118,8 @@ def _drum_found(wheel: str, brake: Brake) -> list[Finding]:
     seen = []
     if brake.lining is Lining.RIVETS:
         seen.append(found("corners.drum_lining_gone", wheel, "lining down to its rivets or backing"))
+    elif brake.lining is Lining.LITTLE:
+        seen.append(found("corners.drum_lining_little", wheel, "little lining left, by eye"))
     elif brake.lining_mm is not None and brake.lining_mm <= corner_table()["drum"]["lining_mm"]:
         seen.append(found("corners.drum_lining_at_limit", wheel, f"lining {{depth {brake.lining_mm}}}: change"))
     if brake.drum_mm is not None and brake.drum_max_mm is not None and brake.drum_mm >= brake.drum_max_mm:
@@ -135,6 +138,8 @@ def _pipe_found(wheel: str, brake: Brake) -> list[Finding]:
     if brake.pipe in (Pipe.PITTED, Pipe.PERFORATED):
         reason = ("no hard brake test on corroded pipes",)
         seen.append(found(f"corners.pipe_{brake.pipe.value}", wheel, f"brake pipe {brake.pipe}", reason))
+    elif brake.pipe is Pipe.SURFACE:
+        seen.append(found("corners.pipe_surface", wheel, "surface rust on the brake pipe"))
     elif brake.pipe is Pipe.SCALE:
         seen.append(found("corners.pipe_scaling", wheel, "brake pipe scaling"))
     if brake.wet:

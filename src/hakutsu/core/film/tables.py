@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from hakutsu.vehicle.tables import Number, Row, Table
+from hakutsu.vehicle.tables import Number, Row, Table, read_table
 
 
 class CuesGroup(Row):
@@ -52,3 +52,22 @@ class ZonesTable(Table):
 
     sporadic: ZonesSporadic
     zone: dict[str, dict[str, Any]]
+
+
+class RangeStops(Row):
+    """`stops` of range_stops.toml: numbers as displayed."""
+
+    um: tuple[int, ...]
+    mil: tuple[int, ...]
+
+
+class RangeStopsTable(Table):
+    """range_stops.toml."""
+
+    stops: RangeStops
+
+
+def range_stops() -> dict[str, list[int]]:
+    """Numbers at which gauges end, by the unit they display."""
+    row = read_table("core.film", "range_stops", RangeStopsTable).stops
+    return {"um": list(row.um), "mil": list(row.mil)}

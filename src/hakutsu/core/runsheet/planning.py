@@ -53,6 +53,9 @@ class Plan:
         return gaps
 
 
+RUNNING = ("cold_start", "start")  # from then on until its last step the engine runs
+
+
 def plan(conditions: Conditions) -> Plan:
     """Plan the steps that are not done yet.
 
@@ -125,6 +128,9 @@ def _schedule(kept: Sequence[Step], conditions: Conditions, *, forward: bool) ->
             missed[step.key] = _why_missed(step, conditions)
             here.discard(step.key)
         begin = {s.key: _begin(s, here, ready_at, now) for s in left}
+        if any(key in ready_at for key in RUNNING) and any(s.activity == "running" for s in left):
+            beside = {key: at for key, at in begin.items() if not steps()[key].away}
+            begin |= dict.fromkeys(begin.keys() - beside.keys(), inf) if min(beside.values(), default=inf) < inf else {}
         if not left:
             break
         soonest = min(begin.values())

@@ -31,7 +31,8 @@ NEEDS = frozenset(
 class Step:
     """One step: minutes and wait [min] by protocol, the points of knowledge it brings, what it needs, the steps it
     comes after, the activity a stand-down can block, the caution that goes with it, and whether it is among the last
-    to be left out, little as it may tell.
+    to be left out, little as it may tell; `away`: below, at a wheel or out of reach of the key, so never
+    while the engine runs.
     """
 
     key: str
@@ -45,6 +46,7 @@ class Step:
     activity: str | None
     caution: str = ""
     must: bool = False
+    away: bool = False
 
     def takes(self, protocol: Protocol) -> int:
         """Duration [min] in a protocol; 0 when it is no part of it."""
@@ -74,5 +76,6 @@ def steps() -> dict[str, Step]:
         found[key] = Step(
             key, row["name"], row["place"], tuple(row["minutes"]), row["value"], needs, after,
             tuple(row.get("wait", (0, 0, 0))), row.get("activity"), row.get("caution", ""), row.get("must", False),
+            row.get("away", False),
         )  # fmt: skip
     return found

@@ -33,6 +33,7 @@ class StepsStep(Row):
     after: tuple[str, ...] | None = None
     activity: str | None = None
     wait: tuple[Number, ...] | None = None
+    away: bool | None = None
 
 
 class StepsTable(Table):

@@ -34,6 +34,8 @@ def zone_found(look: UnderZone) -> list[Finding]:
         seen.append(found("under.aged_evenly", zone.key, "untouched, aged alike all over"))
     if look.coating is Coating.FRESH:
         seen.append(found("under.fresh_coating", zone.key, "fresh coating on a fresh wash: what does it cover?"))
+    if look.coating is Coating.LATER:
+        seen.append(found("under.later_coating", zone.key, "coated later: what does it cover?"))
     seen += [found(f"under.{one.value}{carried}", zone.key, str(one)) for one in look.damage]
     for sign in look.repair:
         grave = carried if sign in REPAIRED else ""

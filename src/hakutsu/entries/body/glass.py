@@ -67,3 +67,9 @@ class Glass(Body):
     light_percent: Annotated[float, Field(ge=0, le=100)] | None = None
     original: bool | None = None
     note: Note = ""
+
+    @property
+    def says(self) -> bool:
+        """Whether anything was told of it: an untouched form is no look."""
+        told = self.fault is not GlassFault.UNKNOWN or self.tint is not Tint.UNKNOWN or self.light_percent is not None
+        return told or bool(self.date_mark or self.note)

@@ -6,6 +6,7 @@ import json
 from typing import Any
 
 from hakutsu.core.film import own_words
+from hakutsu.core.film.tables import range_stops
 from hakutsu.dossier import Covered
 from hakutsu.entries.film import MOST_UM
 from hakutsu.figures.film_profile import column_numbers
@@ -102,6 +103,8 @@ def station_config(reckoning: Reckoning) -> str:
         "inspection": str(reckoning.dossier.inspection),
         "panels": [{"key": row.key, "code": row.code, "name": row.name} for row in rows],
         "codes": {panel.code: reckoning.terms.panel(key) for key, panel in panels().items()},
-        "gauge": {"unit": gauge.unit, "step_um": gauge.step_um, "limit_um": gauge.limit_um},
-        "doubt": {"um_below": 20, "mil_above": 30, "most_um": MOST_UM},
+        "gauge": {
+            "name": gauge.name, "unit": gauge.unit, "step_um": gauge.step_um, "limit_um": gauge.limit_um,
+        },
+        "doubt": {"um_below": 20, "mil_above": 30, "most_um": MOST_UM, "stops": range_stops()},
     })  # fmt: skip

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from hakutsu.core.limitations import PROVEN_WITHIN_C, proven_cold
 from hakutsu.entries import Draft
-from hakutsu.entries.day import Arrival, Dirt, Engine, Light, Moved, Stands, Weather
+from hakutsu.entries.day import Arrival, Dirt, Engine, Indoors, Light, Moved, Stands, Weather
 from hakutsu.reckoning import Reckoning
 from hakutsu.vehicle.places import places
 from hakutsu.web.desk import DeskHere, ReckoningHere
@@ -22,7 +22,15 @@ from hakutsu.web.station import Phase, StationPage, station_page
 router = APIRouter()
 TEMPERATURES = ("engine_c", "surroundings_c")
 NUMBERS = ("stood_days", *TEMPERATURES)
-CHOICES = {"weathers": Weather, "lights": Light, "stands": Stands, "moves": Moved, "engines": Engine, "dirts": Dirt}
+CHOICES = {
+    "weathers": Weather,
+    "lights": Light,
+    "stands": Stands,
+    "moves": Moved,
+    "engines": Engine,
+    "dirts": Dirt,
+    "exhausts": Indoors,
+}
 WORDS = {
     "int_parsing": "a whole number of days, such as 90",
     "float_parsing": "a temperature, such as 14.5",

@@ -14,9 +14,11 @@ from hakutsu.core.limitations import at_least
 from hakutsu.core.runsheet import Plan, steps
 from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.entries.follow_up import Moment
+from hakutsu.entries.general import Station
 from hakutsu.figures.time_strip import time_strip
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.condition_section import story_lines
+from hakutsu.report.follow_up_section import LIMIT_OF
 from hakutsu.report.round_section import answered_questions, open_questions
 from hakutsu.report.wording import body_words, walk_words
 from hakutsu.vehicle.panels import panels
@@ -26,6 +28,7 @@ from hakutsu.web.film.context import station_config
 from hakutsu.web.rendering import fragment
 from hakutsu.web.round.follow_up import follow_up_context
 
+OF_STATIONS = [(station.value, name) for station, name in LIMIT_OF.items() if station is not Station.FILM]
 USUAL_LIMITS = ("dirty or wet", "covered or locked", "no light", "no time", "not allowed")
 HOW = ("from across the yard", "at arm’s length", "close, with hand and lamp")
 
@@ -73,6 +76,7 @@ def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, An
     due = next((panel.panel for panel in coverage.panels if panel.state is Covered.OPEN), None)
     first = coverage.panels[0].panel if coverage.panels else ""
     return {
+        "of_stations": OF_STATIONS,
         "dossier": reckoning.dossier,
         "terms": reckoning.terms,
         "place": places()[key],

@@ -50,7 +50,7 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "repairs": list(kinds.RepairSign),
         "pipes": list(kinds.Pipes),
         "exhausts": list(kinds.Exhaust),
-        "fluids": list(kinds.LeakFluid),
+        "fluids": [kinds.LeakFluid.UNKNOWN, *list(kinds.LeakFluid)[:-1]],
         "stages": [*list(kinds.Stage)[1:], kinds.Stage.NONE],
         "clear": list(kinds.ZoneClear),
         "unobserved": [(one.because, one.parts) for one in reckoning.unobserved],

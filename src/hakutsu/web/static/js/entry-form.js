@@ -26,6 +26,15 @@ export function numberOf(text) {
   return plain === "" ? null : Number(plain);
 }
 
+const INCH_MM = 25.4;
+
+/** A size written in inches, 3" or 3.5 in, as mm; nothing where it is not. @param {string} text */
+function inches(text) {
+  const found = /^(.+?)\s*(?:"|″|in|inch|inches)$/i.exec(text.trim());
+  const number = found ? numberOf(found[1]) : null;
+  return number === null || Number.isNaN(number) ? null : Math.round(number * INCH_MM * 10) / 10;
+}
+
 /** A number in the unit that is stored. @param {Field} field @param {number} number */
 function converted(field, number) {
   return number * Number(field.dataset.factor ?? 1) + Number(field.dataset.offset ?? 0);
@@ -40,6 +49,10 @@ function shownFirst(field) {
 function stored(field) {
   const text = field.value.trim();
   if (field.dataset.kept !== undefined && text === shownFirst(field)) return Number(field.dataset.kept);
+  if (/_mm$/.test(field.name)) {
+    const size = inches(text);
+    if (size !== null) return size;
+  }
   return converted(field, numberOf(text) ?? NaN);
 }
 
@@ -122,6 +135,7 @@ export function clearOnce(form) {
   for (const field of fieldsOf(form)) {
     const { type, once } = field.dataset;
     if (field instanceof HTMLSelectElement && field.multiple) field.selectedIndex = -1;
+    if (field.name === "said_as" && field instanceof HTMLSelectElement) field.value = "";
     if (once !== undefined || type === "number" || field.name === "note") field.value = "";
     if (field instanceof HTMLInputElement && (type === "tick" || type === "list")) field.checked = false;
   }

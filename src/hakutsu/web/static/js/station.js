@@ -13,11 +13,17 @@ import { draft, Outbox, showSaved } from "./outbox.js";
  * @typedef {import("./outbox.js").Draft} Draft
  * @typedef {import("./outbox.js").Refused} Refused
  * @typedef {Record<string, any>} Body
- * @typedef {{place?: string | null, how?: string, own_doing?: boolean}} Envelope
+ * @typedef {{place?: string | null, how?: string, own_doing?: boolean, said_as?: string}} Envelope
  * @typedef {{form: HTMLFormElement, held: ReturnType<typeof snapshot>, again?: string}} Sent what a form held when it was
  *   sent, and a selector of the form that may have taken its place
  * @typedef {{kind: string, body: Body, envelope?: Envelope, again?: string}} Made
  */
+
+/** How sure it was said, where a form asks and somebody answered. @param {HTMLFormElement} form */
+function sureness(form) {
+  const asked = form.querySelector("select[name=said_as]");
+  return asked instanceof HTMLSelectElement && asked.value ? { said_as: asked.value } : {};
+}
 
 /** What a form describes, or null after its fault was said at the field. @param {HTMLFormElement} form @returns {Body | null} */
 function readForm(form) {
@@ -58,7 +64,7 @@ export function openStation(view, { main = find(`[data-${view}]`, HTMLElement), 
 
   /** Send an entry of a form; where this device cannot keep it, the form gets back what it held. @param {HTMLFormElement} form @param {Made} made @returns {Draft} */
   function note(form, { kind, body, envelope = {}, again }) {
-    const one = draft(kind, body, envelope);
+    const one = draft(kind, body, { ...envelope, ...sureness(form) });
     const held = snapshot(form);
     sent.set(one.id, { form, held, again });
     keep(form, one).catch(() => {

@@ -7,8 +7,8 @@ import { micrometres } from "./reading.js";
  * @typedef {import("./line.js").Reading} Reading
  * @typedef {import("./keeping.js").Held} Held
  * @typedef {import("./reading.js").Gauge} Gauge
- * @typedef {{words: string, otherwise: string, meant: Reading, keep: string}} Doubt
- * @typedef {{um_below: number, mil_above: number, most_um: number}} Bounds
+ * @typedef {{words: string, otherwise: string, meant: Reading & {stops?: number}, keep: string}} Doubt
+ * @typedef {{um_below: number, mil_above: number, most_um: number, stops: {um: number[], mil: number[]}}} Bounds
  */
 
 const UNIT = { um: "µm", mil: "mil" };
@@ -28,6 +28,10 @@ export function doubtOf(reading, bounds, gauge) {
   }
   const limit = gauge.limit_um;
   const um = micrometres(reading);
+  if (um !== null && atRangeStop(reading, bounds, limit)) {
+    const meant = { ...reading, status: /** @type {const} */ ("over"), value: null, stops: um };
+    return { words: `${typed} is where many gauges stop: is it the end of this one’s range?`, otherwise: "It stops there: over range", meant, keep };
+  }
   if (reading.status !== "ok" || reading.explicit || !limit || um === null || um <= limit) return null;
   const most = reading.unit === "mil" ? `${Math.round(limit / 2.54) / 10} mil` : `${Math.round(limit)} µm`;
   /** @type {Reading} */
@@ -35,11 +39,21 @@ export function doubtOf(reading, bounds, gauge) {
   return { words: `${typed} lies beyond this gauge’s range of ${most}: two numbers run together?`, otherwise: "It was over range", meant, keep };
 }
 
+/** Numbers that somebody said are readings and no range stops. @type {Set<string>} */
+const readings = new Set();
+
+/** Whether a number is one at which gauges stop, below what this one is said to reach. @param {Reading} reading @param {Bounds} bounds @param {number | null} limit */
+function atRangeStop(reading, bounds, limit) {
+  const um = micrometres(reading);
+  if (reading.status !== "ok" || reading.explicit || um === null || (limit && um >= limit)) return false;
+  return bounds.stops[reading.unit].includes(Number(reading.raw)) && !readings.has(`${reading.raw} ${reading.unit}`);
+}
+
 export class Doubts {
   /**
    * @param {import("./said.js").Said} said
    * @param {{doubt: Bounds, gauge: Gauge}} config the gauge may change
-   * @param {{name: (panel: string) => string, settled: (held: Held[], text: string) => void, back: (text: string, panel: string) => void, answered: () => void}} hooks
+   * @param {{name: (panel: string) => string, settled: (held: Held[], text: string) => void, back: (text: string, panel: string) => void, answered: () => void, stops: (um: number) => void}} hooks
    */
   constructor(said, config, hooks) {
     this.said = said;
@@ -80,10 +94,22 @@ export class Doubts {
     if (!doubt) return;
     const more = this.waiting.length > 1 ? ` (${this.waiting.length - 1} more in doubt)` : "";
     this.said.ask(`${this.hooks.name(first.held[at].place)}: ${doubt.words}${more}`, [
-      [doubt.otherwise, () => this.answer(at, doubt.meant)],
-      [doubt.keep, () => this.answer(at, first.held[at].reading)],
+      [doubt.otherwise, () => this.otherwise(at, doubt.meant)],
+      [doubt.keep, () => this.keep(at, first.held[at].reading)],
       ["Back to the line", () => this.takeBack()],
     ]);
+  }
+
+  /** It is something else; a gauge that stops there has that limit from now on. @param {number} at @param {Doubt["meant"]} meant */
+  otherwise(at, { stops, ...reading }) {
+    if (stops) this.hooks.stops(stops);
+    this.answer(at, reading);
+  }
+
+  /** It may stand. @param {number} at @param {Reading} reading */
+  keep(at, reading) {
+    readings.add(`${reading.raw} ${reading.unit}`);
+    this.answer(at, reading);
   }
 
   /** @param {number} at @param {Reading} reading */

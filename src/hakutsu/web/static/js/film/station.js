@@ -155,6 +155,7 @@ const doubts = new Doubts(said, config, {
     if (key !== panel) go(key);
   },
   answered: () => line.focus(),
+  stops: (um) => outbox.add([draft("film.gauge", Object.assign(config.gauge, { limit_um: um }))]),
 });
 
 /** Something is wrong with the line: it stays, marked, so that what is typed next takes its place. @param {string} words */

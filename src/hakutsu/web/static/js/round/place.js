@@ -38,7 +38,7 @@ function readingsOf(text) {
   const readings = read.actions.filter((one) => one.kind === "reading");
   if (!readings.length) return { fault: "Numbers are missing: code and readings in one line" };
   const doubt = readings.map((one) => doubtOf(one, config.doubt, config.gauge)).find(Boolean);
-  return doubt ? { fault: `${doubt.words} If it is right, write the unit behind it.` } : { readings };
+  return doubt ? { fault: `${doubt.words} If it is right, write the unit behind it; if the gauge stops there, write “over”.` } : { readings };
 }
 
 onSubmit("[data-film-line]", async () => {
@@ -65,9 +65,36 @@ onSubmit("[data-film-line]", async () => {
   }
 });
 
+/** What an entry holds for: a whole station, or this place. @param {string} which */
+function holdsFor(which) {
+  const of = find(`[data-of-station="${which}"]`, HTMLSelectElement).value;
+  return of ? { station: of, place: null } : { station: "general", place: where() };
+}
+
+/** @param {string} how */
+function nothing(how) {
+  const { station: of, place } = holdsFor("nothing");
+  const text = find("#nothing-text", HTMLInputElement);
+  outbox.add([draft("general.nothing_found", { station: of, ...(text.value.trim() ? { text: text.value.trim() } : {}) }, { place, how })]);
+  text.value = "";
+}
+
+onSubmit("[data-limit]", (form) => {
+  const because = field(form, "because");
+  if (!because.value.trim()) {
+    because.focus();
+    return;
+  }
+  const { station: of, place } = holdsFor("limit");
+  const hides = field(form, "hides").value.trim();
+  const body = { station: of, because: because.value.trim(), ...(hides ? { hides } : {}), ...(input(form, "partly").checked ? { partly: true } : {}) };
+  outbox.add([draft("general.limit", body, { place })]);
+  form.reset();
+});
+
 /** Which field of its entry a remark's words are. @type {Record<string, string>} */
 const FIELD = { "general.hint": "seen", "general.ask_seller": "question", "general.for_desk": "question", "general.intervention": "done", "general.seen": "text" };
-const WITH_STATION = new Set(["general.seen", "general.did_not_work", "general.do_not_know", "general.not_fitted", "general.intervention"]);
+const WITH_STATION = new Set(["general.seen", "general.did_not_work", "general.do_not_know", "general.not_fitted", "general.intervention", "general.more_alike"]);
 
 /** @param {string} words @param {import("../dom.js").Field} at */
 function refuse(words, at) {
@@ -75,6 +102,12 @@ function refuse(words, at) {
   fault.textContent = words;
   fault.hidden = !words;
   if (words) at.focus();
+}
+
+/** @param {HTMLFormElement} form */
+function sure(form) {
+  const said = field(form, "said_as").value;
+  return said ? { said_as: said } : {};
 }
 
 onSubmit("[data-remark]", async (form, button) => {
@@ -86,11 +119,11 @@ onSubmit("[data-remark]", async (form, button) => {
   const more = moreOf(kind, form);
   if (more.fault) {
     find("#remark-more", HTMLDetailsElement).open = true;
-    refuse(more.fault, field(form, "low"));
+    refuse(more.fault, field(form, kind === "general.more_alike" ? "at_least" : "low"));
     return;
   }
   const body = { [FIELD[kind] || "what"]: words, ...(WITH_STATION.has(kind) ? { station: "general" } : {}), ...more.body };
-  const remark = draft(kind, body, { place: where(), ...(input(form, "own").checked ? { own_doing: true } : {}) });
+  const remark = draft(kind, body, { place: where(), ...(input(form, "own").checked ? { own_doing: true } : {}), ...sure(form) });
   const again = field(form, "again").value;
   const look = /^\d+$/.test(again) ? { of: remark.id, minutes: Number(again) } : { of: remark.id, moment: again };
   const held = snapshot(form);
@@ -122,7 +155,7 @@ onSubmit("[data-again], [data-proposal]", (form, button) => {
 
 document.addEventListener("click", (event) => {
   const { nothingHow, placeLimit } = around(event, "[data-nothing-how], [data-place-limit]")?.dataset ?? {};
-  if (nothingHow) here("general.nothing_found", { station: "general" }, { how: nothingHow });
+  if (nothingHow) nothing(nothingHow);
   if (placeLimit) here("general.limit", { station: "general", because: placeLimit });
 });
 

@@ -11,6 +11,7 @@ import { numberOf } from "../entry-form.js";
  */
 export function moreOf(kind, form) {
   if (kind === "general.seen") return range(form);
+  if (kind === "general.more_alike") return number(form);
   if (kind === "general.hint") return { body: kept(form, ["may_mean", "settled_by"]) };
   if (kind === "general.intervention") return { body: { ...kept(form, ["with_leave_of"]), ...(input(form, "put_back").checked ? {} : { put_back: false }) } };
   return { body: kind === "general.for_desk" ? kept(form, ["picture"]) : {} };
@@ -19,6 +20,12 @@ export function moreOf(kind, form) {
 /** @param {HTMLFormElement} form @param {string[]} names */
 function kept(form, names) {
   return Object.fromEntries(names.map((name) => [name, field(form, name).value.trim()]).filter(([, text]) => text));
+}
+
+/** @param {HTMLFormElement} form */
+function number(form) {
+  const text = field(form, "at_least").value.trim();
+  return /^[1-9]\d*$/.test(text) ? { body: { at_least: Number(text) } } : { body: {}, fault: "Say how many more at least, in figures." };
 }
 
 /** @param {HTMLFormElement} form */
