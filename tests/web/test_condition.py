@@ -182,6 +182,6 @@ class EngineAround(RoundCase):
         self.write("fluid.looked", Fluid(fluid="engine_oil", level="right"))
         for minute in range(4):
             self.write("engine.sample", EngineSample(minute=minute, coolant_c=20 + 8 * minute))
-        self.assertEqual(self.place("bay").open, before - 2)
+        self.assertEqual(self.place("bay").open, before - 3)  # two looks, and the look at the place
         self.write("engine.sample", EngineSample(minute=4, coolant_c=50))
-        self.assertEqual(self.place("bay").open, before - 3)
+        self.assertEqual(self.place("bay").open, before - 4)

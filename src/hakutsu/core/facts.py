@@ -46,7 +46,8 @@ def differ(fact: str, values: Sequence[Any]) -> bool:
 def fact_found(fact: str, words: Sequence[str]) -> Finding:
     """A fact that was told in two ways; `words`: each mention with where it comes from."""
     said = "; ".join(dict.fromkeys(words))
-    return found("general.facts_differ", f"fact:{fact}", f"told in two ways: {said}")
+    name = fact.removesuffix("_km").replace("_", " ")
+    return found("general.facts_differ", f"fact:{fact}", f"{name} told in two ways: {said}")
 
 
 def origin_found(body: OriginSaid, place: str) -> Finding | None:

@@ -11,7 +11,7 @@ from uuid import UUID
 from hakutsu.core.findings import Finding, merged
 from hakutsu.core.follow_up import ProposedLimit, SecondLook, limits_of_findings, proposed_limits, second_looks
 from hakutsu.core.hazards import StandDown, asked_by_law, blocking, open_stand_downs
-from hakutsu.core.life.components import components, fitted
+from hakutsu.core.life.components import components, fitted, pieces
 from hakutsu.core.limitations import Limitation, Unobserved, limitations, unobserved
 from hakutsu.core.said_as import weighed
 from hakutsu.core.stories import Story, stories
@@ -189,13 +189,14 @@ class Reckoning:
     def unobserved(self) -> list[Unobserved]:
         """Parts that nobody could look at for want of a lift, or because of where the vehicle stands."""
         dossier = self.dossier
-        graded = {key.partition(":")[0] for key in self.corners.grades}
+        graded = {key.partition(":")[0] for key in (*self.corners.grades, *dossier.corners.gear)}
         zones = {key: seen.body for key, seen in dossier.under.zones.items()}
         looked = {key for key, look in zones.items() if look.looked}
         exhaust = {"exhaust_rear" for look in zones.values() if look.exhaust is not Exhaust.UNKNOWN}
-        lacks = {key for key, one in components().items() if fitted(one, dossier.mechanics) is False}
+        has = {piece.component.key for piece in pieces(dossier.mechanics, dossier.vehicle.doors)}
+        told = {key for key, one in components().items() if fitted(one, dossier.mechanics) is not None}
         return unobserved(
-            dossier.day.arrival, dossier.day.conditions, self.terms, seen=graded | looked | exhaust, lacks=lacks
+            dossier.day.arrival, dossier.day.conditions, self.terms, seen=graded | looked | exhaust, lacks=told - has
         )  # fmt: skip
 
     @kept

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import ClassVar
 
 from hakutsu.core.findings import Finding
@@ -59,6 +60,7 @@ class UnderReckoned(StationRules):
         for looks in self._under.leaks.values():
             told = [(seen.entry.at, seen.body) for seen in looks]
             one = leak_found(told, self._touched(looks), [seen.entry.own_doing for seen in looks])
+            one = replace(one, place=looks[-1].place)
             found.append(linked(one, levels, self._reckoning.corners.grades, pedal_low))
         return found
 

@@ -76,7 +76,7 @@ def depth_words(reckoning: Reckoning, tyre: Tyre) -> str:
     if depth is not None:
         of_legal, of_new = per_cent_left(depth.mm, new_depth(tyre), legal)
         rules = terms.quantity("depth", depth.mm)
-        parts.append(f"{rules} rules: {of_legal:.0f} % of what law lets wear, {of_new:.0f} % of new")
+        parts.append(f"Lowest {rules}: {of_legal:.0f} % of legal tread left, {of_new:.0f} % of new")
     age = age_years(tyre, reckoning.corners.on)
     if age is not None:
         parts.append(f"{age:.1f} years old" if len(tyre.date_code) == 4 else f"{age:.0f} years old or more")
@@ -100,11 +100,11 @@ def _corner(reckoning: Reckoning, wheel: str) -> CornerPart | None:
         return None
     drawings = []
     if (tyre := corners.tyres.get(wheel)) is not None:
-        drawings.append(tread_drawing(reckoning, tyre.body))
-    if wheel in WHEELS and (brake := corners.brakes.get(wheel)) is not None:
-        drawings.append(brake_drawing(reckoning, wheel, brake.body))
+        drawings.append(tread_drawing(reckoning, reckoning.corners.tyres_told[wheel]))
+    if wheel in WHEELS and wheel in corners.brakes:
+        drawings.append(brake_drawing(reckoning, wheel, reckoning.corners.brakes_told[wheel]))
     measured = [body_words(one.body, terms) for one in seen]
-    if tyre is not None and (words := depth_words(reckoning, tyre.body)):
+    if tyre is not None and (words := depth_words(reckoning, reckoning.corners.tyres_told[wheel])):
         measured.append((terms.say("Tread"), words))
     lines = tuple(found_line(one, terms) for one in reckoning.corners.lies_at(wheel))
     return CornerPart(terms.place(wheel), tuple(drawings), tuple(measured), lines)

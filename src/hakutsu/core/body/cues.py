@@ -72,12 +72,12 @@ def below_cues(looks: Mapping[str, UnderZone], bay: Bay | None) -> dict[str, dic
     """Cues of every panel from the structure it hangs on, by cue whether it is there.
 
     A zone in which signs were looked for and not found is the absence of both cues on its panels, unless another zone
-    of theirs has one; a zone that was not visible, or of which nobody said so, says nothing.
+    of theirs has one; a zone seen in part or not at all, or of which nobody said so, says nothing.
     """
     found: dict[str, dict[str, bool]] = {}
     for key, look in looks.items():
         signs = set(look.repair)
-        if look.not_visible or not (signs or ZoneClear.REPAIR in look.clear):
+        if look.not_visible or not (signs or (ZoneClear.REPAIR in look.clear and not look.partly)):
             continue
         there = {WORKED: bool(signs - GRAVE_SIGNS), PULLED: bool(signs & GRAVE_SIGNS)}
         for panel in _panels_over(key):

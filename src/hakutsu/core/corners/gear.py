@@ -30,11 +30,10 @@ def gear_found(piece: str, gear: Gear) -> list[Finding]:
     corner = piece.partition(":")[2]
     mends = ":".join(key for key in (one.part_of, corner) if key) if one and one.part_of else piece
     name = one.name if one else gear.part
-    means = grade_means(gear.part, gear.grade)
     if gear.grade is None:
         words = f"{name}: something is wrong with it, how bad was not told"
         return [found("corners.gear_untold", piece, words, (gear.note,) if gear.note else (), job=mends)]
-    words = f"{name} {gear.grade}{f': {means}' if means else ''}"
+    words = f"{name} {gear.grade}"
     how: tuple[str, ...] = (f"tested {gear.tested}",) if gear.tested else ("not said how it was tested",)
     if gear.play_mm:
         how = (*how, f"{gear.play_mm:g} mm of play")

@@ -40,11 +40,12 @@ class LeakFound:
     zone: str = ""
     suspended: bool = False
     linked: tuple[str, ...] = ()
+    place: str = ""
 
     @property
     def subject(self) -> str:
-        """The leak as a thing of its own: fluid, where from, and the zone it shows in, or the engine bay."""
-        return f"{self.fluid.value}:{'_'.join(self.origin.casefold().split())}:{self.zone or BAY}"
+        """The leak as a thing of its own: fluid, where from, and the zone it shows in, else where it was noted."""
+        return f"{self.fluid.value}:{'_'.join(self.origin.casefold().split())}:{self.zone or self.place or BAY}"
 
     @property
     def finding(self) -> Finding:
