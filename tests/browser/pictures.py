@@ -9,9 +9,9 @@ from hakutsu.demo.building import demo_id
 from tests.browser.driving import ROOT, RunningServer, browser
 
 OUT = ROOT / "docs" / "screenshots"
-ESTATE, HATCH = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch"))
+ESTATE, HATCH, SUND = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "sund"))
 WIDE, NARROW = (1280, 800), (390, 844)
-PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").checked = true;
+PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").value = "yes";
 document.querySelector("[action$=conditions] button").click()"""
 
 VIEWS = {
@@ -29,7 +29,7 @@ VIEWS = {
     "life-calendar": (f"{ESTATE}/life/calendar", WIDE, ""),
     "money": (f"{ESTATE}/life/money", WIDE, ""),
     "negotiation": (f"{ESTATE}/life/sheet", WIDE, ""),
-    "condition": (f"{ESTATE}/life/condition", WIDE, ""),
+    "key-facts": (f"{SUND}/facts", WIDE, ""),
     "round": (f"{HATCH}/round", WIDE, "document.querySelector('[id^=q] details').open = true"),
     "run-sheet": (f"{HATCH}/runsheet", WIDE, PLAN),
     "logbook": (f"{ESTATE}/logbook", WIDE, "document.querySelector('#out-in').open = true"),

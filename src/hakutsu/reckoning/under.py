@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from typing import ClassVar
+from uuid import UUID
 
 from hakutsu.core.findings import Finding
 from hakutsu.core.under.leaks import LeakFound, leak_found, linked
@@ -14,7 +15,7 @@ from hakutsu.dossier.body import Seen
 from hakutsu.dossier.memo import kept
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.under import Exhaust, Leak
-from hakutsu.reckoning.station import StationRules, resting_on
+from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.under import zones
 
 BELOW = ("bay", "under_front", "under_middle", "under_rear")
@@ -46,9 +47,13 @@ class UnderReckoned(StationRules):
         looks = {key: seen.body for key, seen in self._under.zones.items()}
         each = [one for look in looks.values() for one in zone_found(look)]
         both = uneven(looks)
-        return resting_on(each, self._under.zones, lambda zone: [zone]) + resting_on(
-            both, self._under.zones, lambda zone: [zone, zones()[zone].twin or zone]
-        )  # fmt: skip
+        return [one.seen_in(*self._looks_at(one.subject)) for one in each] + [
+            one.seen_in(*self._looks_at(one.subject, zones()[one.subject].twin or "")) for one in both
+        ]
+
+    def _looks_at(self, *keys: str) -> list[UUID]:
+        """Ids of every look that told something of some zones."""
+        return [seen.entry.id for key in keys for seen in self._under.looks.get(key, ())]
 
     @kept
     def leaks(self) -> list[LeakFound]:

@@ -11,8 +11,10 @@ from fastapi.responses import Response
 from markupsafe import Markup
 
 from hakutsu.core.under.leaks import LeakFound
+from hakutsu.dossier.body import Seen
 from hakutsu.entries import under as kinds
 from hakutsu.entries.body import Coating, RustGrade
+from hakutsu.entries.under import UnderZone
 from hakutsu.figures.under import under_schematic
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.under_section import leak_line, zone_line, zones_shown
@@ -37,10 +39,10 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "drawing": Markup(under_schematic(zones_shown(reckoning), chosen, terms, separate_frame=frame)),
         "chosen": chosen,
         "zones": [(key, terms.say(zone.name)) for key, zone in here.items()],
-        "open": [key for key in here if key not in under.zones],
+        "open": [key for key in here if not _settled(under.zones.get(key))],
         "found": [zone_line(one, terms) for one in reckoning.under.zones],
         "leaks": [(leak_line(one, terms), _again(one)) for one in reckoning.under.leaks],
-        "said": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in under.zones.values()],
+        "said": [(seen.entry.id, body_words(seen.body, terms)[1]) for looks in under.looks.values() for seen in looks],
         "leaks_said": [
             (seen.entry.id, body_words(seen.body, terms)[1]) for looks in under.leaks.values() for seen in looks
         ],
@@ -56,6 +58,11 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "unobserved": [(one.because, one.parts) for one in reckoning.unobserved],
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection)}),
     }  # fmt: skip
+
+
+def _settled(seen: Seen[UnderZone] | None) -> bool:
+    """Whether a zone was looked at, or said to be hidden."""
+    return seen is not None and (seen.body.looked or bool(seen.body.not_visible))
 
 
 def _again(one: LeakFound) -> str:
