@@ -16,6 +16,7 @@ from hakutsu.core.engine.electric import (
     pack_health,
     rest_voltage,
 )
+from hakutsu.core.engine.oil import OilReading, oil_verdict
 
 
 class Air(unittest.TestCase):
@@ -114,3 +115,32 @@ class Pack(unittest.TestCase):
         self.assertAlmostEqual(found.median, 0.88)
         self.assertAlmostEqual((1 - found.low) / (1 - found.high), 1.4 ** (2 * 1.2816), places=3)
         self.assertEqual(pack_health(0, 0).median, 1.0)
+
+
+class MildDays(unittest.TestCase):
+    def test_from_ten_to_twenty_degrees_only_the_intake_is_held_against_the_vent(self):
+        for vent, said in (
+            (7.0, Cooling.WORKS),
+            (7.1, Cooling.INCONCLUSIVE),
+            (9.9, Cooling.INCONCLUSIVE),
+            (10.0, Cooling.NOT),
+        ):
+            self.assertIs(cooling(12.0, vent).cooling, said, vent)
+
+    def test_below_ten_nothing_is_concluded(self):
+        self.assertIs(cooling(9.9, 9.9).cooling, Cooling.INCONCLUSIVE)
+        self.assertIs(cooling(9.9, 2.0).cooling, Cooling.INCONCLUSIVE)
+
+    def test_before_ten_minutes_or_not_called_for_it_is_not_said_to_fail(self):
+        self.assertIs(cooling(15.0, 15.0, minutes=6).cooling, Cooling.INCONCLUSIVE)
+        self.assertIs(cooling(15.0, 15.0, minutes=10).cooling, Cooling.NOT)
+        self.assertIs(cooling(15.0, 15.0, called=False).cooling, Cooling.INCONCLUSIVE)
+
+
+class TwoStagePump(unittest.TestCase):
+    def test_it_lowers_its_pressure_by_design(self):
+        low = [OilReading(800, 0.2, 90.0)]
+        self.assertEqual(oil_verdict(low).code, "engine.oil_pressure_low")
+        self.assertEqual(oil_verdict(low, two_stage=True).code, "engine.oil_pressure_two_stage")
+        high = [OilReading(800, 3.0, 90.0)]
+        self.assertEqual(oil_verdict(high, two_stage=True).code, oil_verdict(high).code)

@@ -69,6 +69,11 @@ class Judging(unittest.TestCase):
         self.assertIs(judge(samples, start_c=0, outside_c=0, diesel=True).warming, Warming.INCONCLUSIVE)
         self.assertIsNot(judge(samples, start_c=0, outside_c=12, diesel=True).warming, Warming.INCONCLUSIVE)
 
+    def test_a_petrol_engine_idling_in_frost_may_settle_low_too(self):
+        samples = run(40, settle=62, tau=10, end=140)
+        self.assertIs(judge(samples, start_c=15, outside_c=-3).warming, Warming.INCONCLUSIVE)
+        self.assertIs(judge(samples, start_c=15, outside_c=3).warming, Warming.COLD)
+
     def test_only_readings_stop_it_and_one_that_does_not_fit_is_read_again(self):
         samples = run(20, noise=0.5)
         odd = judge([*samples, Sample(21.0, 131.0)], start_c=15)
