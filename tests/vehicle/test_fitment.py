@@ -2,7 +2,7 @@ import unittest
 
 from hakutsu.core.life.components import components, fitted, scheduled_items
 from hakutsu.vehicle.engine import engine_looks
-from hakutsu.vehicle.equipment import equipment, fitted_equipment
+from hakutsu.vehicle.equipment import equipment, fitted_equipment, may_have
 from hakutsu.vehicle.fitment import as_built, follows, proposed_facts, spans, usual
 from hakutsu.vehicle.mechanics import Mechanics
 from hakutsu.vehicle.parts import parts
@@ -61,6 +61,11 @@ class Saloon(unittest.TestCase):
         self.assertEqual({"airbag_lamp", "third_brake_lamp", "front_belt_left", "rear_wiper"} & mine, set())
         self.assertIn("rear_wiper", {one.key for one in fitted_equipment(5, year=2015, body="hatch")})
         self.assertNotIn("rear_wiper", {one.key for one in fitted_equipment(4, year=2015, body="saloon")})
+
+    def test_nothing_charges_a_petrol_engine_from_the_wall(self):
+        charging = equipment()["charging"]
+        asked = {power: may_have(charging, 2020, {"power": power}) for power in ("petrol", "electric", "unknown")}
+        self.assertEqual(asked, {"petrol": False, "electric": True, "unknown": True})
 
     def test_what_is_said_overrides_the_table(self):
         mine = {one.key for one in fitted_equipment(4, ["front_belt_left"], ["horn"], year=1958, body="saloon")}

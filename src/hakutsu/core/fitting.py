@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from hakutsu.core.life.components import Component, Scheduled, components, fitted, scheduled_items
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.engine import engine_looks
-from hakutsu.vehicle.equipment import equipment, fitted_equipment, may_have
+from hakutsu.vehicle.equipment import equipment, facts_that_fit, fitted_equipment, may_have
 from hakutsu.vehicle.fitment import usual
 from hakutsu.vehicle.keyed import key_of
 from hakutsu.vehicle.mechanics import Mechanics
@@ -44,7 +44,7 @@ def not_of_its_time(vehicle: VehicleDescription, mechanics: Mechanics, said: Map
 
 
 def _every(vehicle: VehicleDescription, mechanics: Mechanics) -> Iterator[tuple[Fitting, bool | None]]:
-    facts = {"gearbox": key_of(mechanics.gearbox), "power": key_of(mechanics.power)}
+    facts = facts_that_fit(mechanics)
     usually = {
         one.key
         for one in fitted_equipment(vehicle.doors, year=mechanics.year, body=vehicle.body_style, facts=facts)
@@ -52,7 +52,7 @@ def _every(vehicle: VehicleDescription, mechanics: Mechanics) -> Iterator[tuple[
     for thing in equipment().values():
         if thing.key == "own" or vehicle.doors < thing.since_doors:
             continue
-        there = True if thing.key in usually else None if may_have(thing, mechanics.year) else False
+        there = True if thing.key in usually else None if may_have(thing, mechanics.year, facts) else False
         yield Fitting(thing.key, thing.name, TO_TRY), there
     rows: list[Component | Scheduled] = [*components().values(), *scheduled_items().values()]
     for row in rows:

@@ -14,8 +14,7 @@ from hakutsu.entries.envelope import Entry
 from hakutsu.entries.facts import Fitted
 from hakutsu.entries.functions import FittedSaid, Lamp, Result, Tried
 from hakutsu.vehicle.description import VehicleDescription
-from hakutsu.vehicle.equipment import OWN, Equipment, equipment, fitted_equipment, own_equipment
-from hakutsu.vehicle.keyed import key_of
+from hakutsu.vehicle.equipment import OWN, Equipment, equipment, facts_that_fit, fitted_equipment, own_equipment
 from hakutsu.vehicle.mechanics import Mechanics
 from hakutsu.vehicle.quick import quick
 from hakutsu.vehicle.vocabulary import Protocol
@@ -43,7 +42,7 @@ class FunctionsDossier:
         absent = [key for key, said in self.fitted.items() if not said]
         usual = fitted_equipment(
             vehicle.doors, [*there, *self.tried], absent, year=mechanics.year, body=vehicle.body_style,
-            facts={"gearbox": key_of(mechanics.gearbox), "power": key_of(mechanics.power)},
+            facts=facts_that_fit(mechanics),
         )  # fmt: skip
         return usual + [own_equipment(name) for name in self.named.values()]
 

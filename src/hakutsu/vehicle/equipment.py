@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from functools import cache
 
 from hakutsu.vehicle.fitment import spans, usual
+from hakutsu.vehicle.keyed import key_of
+from hakutsu.vehicle.mechanics import Mechanics
 from hakutsu.vehicle.panels import Side
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.table_models import EquipmentTable
@@ -95,6 +97,11 @@ def fitted_equipment(
     ]
 
 
+def facts_that_fit(mechanics: Mechanics) -> dict[str, str]:
+    """The mechanical facts that decide what there is to try, by their names, as they are known."""
+    return {"gearbox": key_of(mechanics.gearbox), "power": key_of(mechanics.power)}
+
+
 def has(one: Equipment, year: int | None, body: str, facts: Mapping[str, str]) -> bool:
     """Whether vehicles of a year, body and facts usually have a thing to try."""
     span = spans("equipment").get(one.base)
@@ -107,6 +114,9 @@ def has(one: Equipment, year: int | None, body: str, facts: Mapping[str, str]) -
     return not one.optional and usual("equipment", one.base, year) is True
 
 
-def may_have(one: Equipment, year: int | None) -> bool:
-    """Whether a vehicle of a year can have a thing at all."""
+def may_have(one: Equipment, year: int | None, facts: Mapping[str, str]) -> bool:
+    """Whether a vehicle of a year and of facts as far as they are known can have a thing at all."""
+    span = spans("equipment").get(one.base)
+    if span and any(facts.get(fact, "unknown") not in (*known, "unknown") for fact, known in span.fits.items()):
+        return False
     return one.key != OWN and usual("equipment", one.base, year) is not False

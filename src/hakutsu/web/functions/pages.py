@@ -13,7 +13,7 @@ from hakutsu.core.functions import Status
 from hakutsu.entries.functions import LampKind, Result
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.wording import body_words
-from hakutsu.vehicle.equipment import equipment, may_have
+from hakutsu.vehicle.equipment import equipment, facts_that_fit, may_have
 from hakutsu.web.desk import ReckoningHere
 from hakutsu.web.rendering import fragment, page
 from hakutsu.web.station import Asked, Phase, StationPage, station_page
@@ -30,7 +30,7 @@ def functions_context(reckoning: Reckoning) -> dict[str, Any]:
     for one, status in reckoning.functions.statuses:
         tries = [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in functions.tried.get(one.key, ())]
         groups.setdefault(one.group, []).append((one, terms.say(one.name), status, tries))
-    year = reckoning.dossier.mechanics.year
+    mechanics = reckoning.dossier.mechanics
     fitted = {one.key for one, _ in reckoning.functions.statuses}
     tried = sum(status.status is not Status.UNTESTED for _, status in reckoning.functions.statuses)
     return {
@@ -42,7 +42,9 @@ def functions_context(reckoning: Reckoning) -> dict[str, Any]:
         "tried": tried,
         "count": len(fitted),
         "more": [
-            (key, terms.say(one.name)) for key, one in equipment().items() if key not in fitted and may_have(one, year)
+            (key, terms.say(one.name))
+            for key, one in equipment().items()
+            if key not in fitted and may_have(one, mechanics.year, facts_that_fit(mechanics))
         ],
         "lamps": [(seen.entry.id, body_words(seen.body, terms)[1]) for seen in functions.lamps],
         "against": reckoning.functions.lamps_against_claim,
