@@ -20,12 +20,12 @@ class Run(BrowserCase):
         self.wait(lambda: self.one("#e-coolant_c").get_property("value") == "")
         self.wait_saved()
 
-    def test_a_reading_needs_a_start_or_a_minute_and_then_only_its_digits(self):
+    def test_a_reading_may_stand_without_a_minute_and_then_needs_only_its_digits(self):
         self.station()
         self.one("#e-coolant_c").send_keys("20", Keys.ENTER)
-        self.wait(lambda: "note the first start" in self.text("[data-entry='engine.sample'] .field-fault"))
-        self.assertEqual(self.one("#e-coolant_c").get_property("value"), "20")
-        self.one("#e-coolant_c").clear()
+        self.wait(lambda: "Coolant 20 °C" in self.text("[data-fragment=engine_run]"))
+        self.assertNotIn("Minute 0", self.text("[data-fragment=engine_run]"))
+        self.wait_saved()
         self.one("#s-cranking_s").send_keys("1.5", Keys.ENTER)
         self.wait(lambda: "Cranked 1.5 s" in self.text("[data-fragment=engine_run]"))
         self.reading(None, 21)

@@ -20,18 +20,13 @@ class LifeStation(BrowserCase):
         return next(one for one in rows if one.startswith(name))
 
     def tell(self, here):
-        self.room(here, "facts")
-        fill = (
-            "for (const [key, value] of Object.entries(arguments[0])) document.querySelector(`#f-${key}`).value = value"
-        )
-        self.driver.execute_script(
-            fill,
-            {"first": "2016-05-01", "odometer_km": "150000", "power": "diesel", "drive": "front", "gearbox": "manual",
-             "timing": "belt", "rear_axle": "beam", "rear_brakes": "discs"},
-        )  # fmt: skip
-        self.one("#f-odometer_km").send_keys(Keys.ENTER)
+        self.open(f"{here}/facts")
+        self.wait(lambda: self.all("html[data-ready=facts]"))
+        for key, value in (("first_used", "2016-05-01"), ("odometer_km", "150000"), ("power", "diesel"),
+                           ("drive", "front"), ("gearbox", "manual"), ("timing", "belt"), ("rear_axle", "beam"),
+                           ("rear_brakes", "discs")):  # fmt: skip
+            self.one(f"#k-{key}").send_keys(value, Keys.TAB)
         self.wait_saved()
-        self.wait(lambda: "Age and distance" not in self.text("[data-fragment=life_facts]"))
 
     def test_facts_then_a_control_that_moves_the_picture_and_is_kept_only_when_said(self):
         here = self.new_inspection(km_per_year="12000")
@@ -87,6 +82,7 @@ class LifeStation(BrowserCase):
     def test_a_proof_makes_what_is_due_later(self):
         here = self.new_inspection(km_per_year="12000")
         self.tell(here)
+        self.room(here, "facts")
         self.one("#f-part").send_keys("timing belt")
         self.one("#f-when").send_keys("2025-06")
         self.one("#f-proof").send_keys("invoice", Keys.ENTER)

@@ -30,7 +30,7 @@ class OwnVehicles(WebCase):
     def opened_by_hand(self, **more):
         answer = self.client.post("/inspections/new", data=FORM | more, follow_redirects=False)
         self.assertEqual(answer.status_code, 303)
-        return re.sub(r"/film$", "", answer.headers["location"])
+        return re.sub(r"/facts$", "", answer.headers["location"])
 
     def read(self, here, level=112):
         self.post(here.rpartition("/")[2], *(reading(panel, level + i) for panel in HONEST for i in range(4)))
