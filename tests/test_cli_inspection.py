@@ -55,6 +55,46 @@ class InspectionCommands(unittest.TestCase):
                 if one["open"]:
                     self.assertTrue(one["open"]["why"] and one["open"]["check"])
 
+    def test_lives_as_the_contract_says(self):
+        done = self.run_on("lives", self.estate, "--json")
+        self.assertEqual((done.exit_code, done.stderr), (0, ""))
+        rows = json.loads(done.stdout)
+        self.assertEqual({row["kind"] for row in rows}, {"measured", "survival", "scheduled", "graded"})
+        for row in rows:
+            with self.subTest(row["part"]):
+                self.assertEqual(set(row), {"part", "kind", "pieces", "months", "expected", "basis", "limited_by",
+                                            "cost", "currency"})  # fmt: skip
+                months, expected = row["months"], row["expected"]
+                self.assertTrue(0 <= months["p10"] <= months["p50"] <= months["p90"])
+                self.assertTrue(0 <= expected["12"] <= expected["24"] <= expected["36"])
+                self.assertTrue(row["basis"] and row["cost"] > 0 and row["pieces"] >= 1)
+                self.assertNotRegex(row["basis"], r"[{}]")
+
+    def test_more_distance_a_year_and_a_later_day_leave_less(self):
+        def left(*given):
+            return {row["part"]: row["months"]["p50"] for row in json.loads(
+                self.run_on("lives", self.estate, "--json", *given).stdout)}  # fmt: skip
+
+        usual, far = left("--km-per-year", "10000"), left("--km-per-year", "40000")
+        self.assertTrue(all(far[part] <= usual[part] + 1e-6 for part in usual))
+        self.assertLess(far["wheel_bearing:front_left"], usual["wheel_bearing:front_left"])
+        later = left("--km-per-year", "10000", "--now", "2027-12-01")
+        self.assertLess(later["brake_pipes"], usual["brake_pipes"])
+        self.assertEqual(self.run_on("lives", self.estate, "--km-per-year", "-3").exit_code, 2)
+
+    def test_money_as_the_contract_says(self):
+        done = self.run_on("money", self.estate, "--json")
+        self.assertEqual((done.exit_code, done.stderr), (0, ""))
+        told = json.loads(done.stdout)
+        self.assertEqual(set(told), {"currency", "months", "drivers"})
+        self.assertEqual(list(told["months"]), ["12", "24", "36"])
+        for one in told["months"].values():
+            self.assertTrue(0 <= one["p10"] <= one["p50"] <= one["p90"])
+        shares = sum(one["mean_share"] for one in told["drivers"])
+        self.assertAlmostEqual(shares, told["months"]["36"]["mean"], delta=0.02 * len(told["drivers"]))
+        self.assertTrue(all(0 < one["chance"] <= 1 for one in told["drivers"]))
+        self.assertIn("To spend", self.run_on("money", self.estate).stdout)
+
     def test_each_stands_on_the_sheet_by_the_one_rule(self):
         findings = json.loads(self.run_on("findings", self.estate, "--json").stdout)
         for one in findings:

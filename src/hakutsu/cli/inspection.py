@@ -1,4 +1,4 @@
-"""One inspection: its findings, its report."""
+"""One inspection: its findings, lives, money, its report."""
 
 from __future__ import annotations
 
@@ -16,15 +16,18 @@ from rich.table import Table
 from hakutsu.cli.common import DEFAULT_DATA, DataOption, Inspection, app, fail, logbook_at
 from hakutsu.dossier import gather_dossier
 from hakutsu.exchange.findings_json import findings_json
+from hakutsu.exchange.lives_json import lives_json, money_json
 from hakutsu.logbook import DataTrouble, Integrity, Logbook
 from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.logbook.trouble import told
 from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning.life import Lives
 from hakutsu.report.integrity_section import integrity_line
 from hakutsu.report.making import report_html
 from hakutsu.report.sections import Making
 
 COPY = 1600
+MOST_KM_PER_YEAR = 200_000
 NowOption = Annotated[datetime | None, typer.Option("--now", help="The moment it is made; the clock by default.")]
 
 
@@ -66,6 +69,56 @@ def findings(
         sheet = row["on_sheet"]
         shown = sheet if isinstance(sheet, str) else "" if sheet is None else " ".join(map(str, sheet.values()))
         table.add_row(row["consequence"], row["words"], row["code"], shown)
+    Console(width=118, highlight=False).print(table)
+
+
+@app.command()
+def lives(
+    inspection: Inspection,
+    data: DataOption = DEFAULT_DATA,
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    km_per_year: Annotated[
+        float | None, typer.Option("--km-per-year", help="The buyer's distance in a year [km]; as briefed by default.")
+    ] = None,
+    now: Annotated[
+        datetime | None, typer.Option("--now", help="The day time is counted from; that of the inspection by default.")
+    ] = None,
+) -> None:
+    """What is left of every part, with 80 % intervals, and how many jobs of it to expect."""
+    if km_per_year is not None and not 0 < km_per_year <= MOST_KM_PER_YEAR:
+        fail(f"--km-per-year: {km_per_year:g} is not between 1 and {MOST_KM_PER_YEAR:,} km")
+    _, reckoning = reckoned(data, inspection)
+    rows = lives_json(reckoning, Lives(reckoning, km_per_year, on=None if now is None else now.date()))
+    if as_json:
+        print(json.dumps(rows, ensure_ascii=False))
+        return
+    table = Table(title="What is left [months], 80 % interval")
+    for name in ("part", "kind", "months", "within a year", "costs"):
+        table.add_column(name)
+    for row in rows:
+        months = f"{row['months']['p50']:.0f} ({row['months']['p10']:.0f} to {row['months']['p90']:.0f})"
+        cost = f"{row['cost']:.0f} {row['currency']}"
+        table.add_row(row["part"], row["kind"], months, f"{row['expected']['12']:.2f}", cost)
+    Console(width=118, highlight=False).print(table)
+
+
+@app.command()
+def money(
+    inspection: Inspection,
+    data: DataOption = DEFAULT_DATA,
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+) -> None:
+    """What it will ask for in 12, 24 and 36 months after what is settled now was done."""
+    _, reckoning = reckoned(data, inspection)
+    told = money_json(reckoning)
+    if as_json:
+        print(json.dumps(told, ensure_ascii=False))
+        return
+    table = Table(title=f"To spend [{told['currency']}]; quantiles are of the total")
+    for name in ("months", "10 %", "50 %", "90 %", "mean"):
+        table.add_column(name)
+    for months, one in told["months"].items():
+        table.add_row(months, *(f"{one[key]:,.0f}" for key in ("p10", "p50", "p90", "mean")))
     Console(width=118, highlight=False).print(table)
 
 

@@ -47,11 +47,16 @@ class Lives:
     key = "lives"
 
     def __init__(
-        self, reckoning: Reckoning, km_per_year: float | None = None, future: tuple[str, ...] | None = None
+        self,
+        reckoning: Reckoning,
+        km_per_year: float | None = None,
+        future: tuple[str, ...] | None = None,
+        on: date | None = None,
     ) -> None:
         self._reckoning = reckoning
         self._tried = km_per_year, future
-        tries = km_per_year is not None or future is not None
+        self._on = on
+        tries = km_per_year is not None or future is not None or on is not None
         self.memo = Memo(reckoning.stamp) if tries else reckoning.memo
 
     @property
@@ -81,7 +86,7 @@ class Lives:
     @property
     def on(self) -> date:
         """The day from which time is counted."""
-        return self._reckoning.corners.on
+        return self._on or self._reckoning.corners.on
 
     @kept_as_value
     def given(self) -> Given:

@@ -4,7 +4,7 @@ from datetime import date
 
 import numpy as np
 
-from hakutsu.core.life.components import components, fitted, not_told, pieces, scheduled_items
+from hakutsu.core.life.components import components, fitted, life_table, not_told, pieces, scheduled_items
 from hakutsu.core.life.jobs import Basis, due_at, together
 from hakutsu.core.life.reckon import Given, Proof, scheduled_jobs, survival_jobs, vehicle_ages, without_found
 from hakutsu.core.life.use import effect_words, hazard_factor, use_table, wear_factor
@@ -35,9 +35,11 @@ def job(jobs, key):
 class WhatIsFitted(unittest.TestCase):
     def test_the_table_holds_the_trades_figures(self):
         battery, pump, damper = (components()[key] for key in ("battery", "water_pump", "damper"))
-        self.assertEqual((battery.years, battery.beta), (6, 3.2))
-        self.assertEqual((pump.km, pump.years, pump.beta), (190_000, 14, 2.8))
-        self.assertEqual((damper.km, damper.years, damper.beta, damper.corners), (140_000, 13, 3, "all"))
+        scale = float(life_table().scale)
+        self.assertEqual((battery.years, battery.beta), (6 * scale, 3.2))
+        self.assertEqual((pump.km, pump.years, pump.beta), (190_000 * scale, 14 * scale, 2.8))
+        self.assertEqual((damper.km, damper.years, damper.beta), (220_000 * scale, 20 * scale, 3))
+        self.assertEqual(damper.corners, "all")
         self.assertTrue(all(one.basis for one in components().values()))
 
     def test_power_gearbox_and_axle_decide(self):

@@ -33,10 +33,19 @@ class Packs(unittest.TestCase):
         self.assertAlmostEqual(sharp[1], 1.0, delta=0.06)  # just what is usual
 
     def test_survival_by_hand(self):
-        alive = pack_survival(given_pack(power="hybrid", km=0.0))
-        # no cycles counted: usual loss after 10 more years 0.03 · √14; ln(0.30 / 0.1122) / ln 1.4 = 2.92 sd
+        alive = pack_survival(given_pack(km=0.0, km_per_year=0.0))
+        # no cycles: usual loss after 10 more years 0.03 · √14; ln(0.30 / 0.1122) / ln 1.4 = 2.92 sd
         at = float(np.interp(120, AHEAD, alive))
         self.assertAlmostEqual(at, 0.99826, delta=0.001)
+
+    def test_half_the_hybrid_packs_are_done_near_14_years_or_300_000_km(self):
+        for rate, years in ((13_000.0, 14.0), (50_000.0, 6.0)):
+            new = given_pack(power="hybrid", years=0.0, km=0.0, km_per_year=rate)
+            self.assertAlmostEqual(pack_job(new).months().median / 12, years, delta=0.4)
+
+    def test_an_old_hybrid_of_far_distance_has_little_left(self):
+        job = pack_job(given_pack(power="hybrid", years=15.0, km=250_000.0, km_per_year=13_000.0))
+        self.assertTrue(0 < job.months().median < 72)
 
     def test_below_the_limit_it_is_now_and_settled(self):
         job = pack_job(given_pack(health=0.68))

@@ -237,6 +237,8 @@ class ElectricPack(Row):
 
     per_root_year: float
     per_cycle: float
+    km_per_cycle: dict[str, float]
+    hybrid_per_root_year: float
     loss_gsd: float
     limit: float
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-from hakutsu.core.life.tables import ComponentsTable, ScheduledTable
+from hakutsu.core.life.tables import ComponentsDefaults, ComponentsTable, ScheduledTable
 from hakutsu.vehicle.fitment import as_built, usual
 from hakutsu.vehicle.mechanics import UNKNOWN, Drive, Mechanics, RearAxle
 from hakutsu.vehicle.tables import Row, read_table
@@ -87,6 +87,11 @@ def _table() -> ComponentsTable:
     return read_table("core.life", "components", ComponentsTable)
 
 
+def life_table() -> ComponentsDefaults:
+    """What holds for all lives of the table: their scale, their uncertainty."""
+    return _table().defaults
+
+
 def _fits(row: Row, engine: Sequence[str]) -> dict[str, Sequence[str]]:
     return {key: engine if value == "engine" else value for key, value in row.get("fits", {}).items()}
 
@@ -95,15 +100,19 @@ def _fits(row: Row, engine: Sequence[str]) -> dict[str, Sequence[str]]:
 def components() -> dict[str, Component]:
     """All components by key, those with a life first."""
     table = _table()
-    engine, basis = table["defaults"]["engine"], table["defaults"]["basis"]
+    engine, basis, scale = table.defaults.engine, table["defaults"]["basis"], float(table.defaults.scale)
     found = {}
     for group in ("part", "look"):
         for key, row in table[group].items():
+            km, years, stainless = (
+                row[clock] * unit * scale if clock in row else None
+                for clock, unit in (("km", 1000.0), ("years", 1.0), ("stainless_years", 1.0))
+            )
             found[key] = Component(
-                key, row["name"], row["km"] * 1000.0 if "km" in row else None, row.get("years"), row.get("beta", 1.0),
+                key, row["name"], km, years, row.get("beta", 1.0),
                 row["job"], row.get("labour", ""), row.get("corners", ""), _fits(row, engine),
                 row.get("optional", False), row.get("axle_job", False), row.get("beam_rear", True),
-                tuple(row.get("tested", ())), row.basis or basis, row.get("stainless_years"), group == "look",
+                tuple(row.get("tested", ())), row.basis or basis, stainless, group == "look",
                 row.get("plural", f"{row['name']}s"), row.get("brakes", ""), row.get("part_of", ""),
             )  # fmt: skip
     return found

@@ -13,6 +13,7 @@ from enum import StrEnum
 import numpy as np
 
 from hakutsu.core.estimate import Estimate
+from hakutsu.core.life.cases import Cases
 from hakutsu.core.life.survival import AHEAD, MONTHS, Floats, quantiles
 
 
@@ -30,11 +31,16 @@ class Basis(StrEnum):
 class Strand:
     """One way a job comes due: survival as it is shown, the same without what all parts of a vehicle share (the next
     owner's factor), and survival of what replaces it.
+
+    Where the life is itself uncertain `own` and `new` have a row for each case, and `weight` says how likely each is;
+    jobs of one `kind` share their case.
     """
 
     alive: Floats
     own: Floats
     new: Floats
+    weight: Floats | None = None
+    kind: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,6 +104,11 @@ def together(curves: Sequence[Floats]) -> Floats:
 def apart(curves: Sequence[Floats]) -> Floats:
     """Survival of the first of parts that fail independently."""
     return np.asarray(np.multiply.reduce(list(curves)))
+
+
+def in_cases(alive: Cases, new: Floats, kind: str) -> Strand:
+    """A strand of a part whose characteristic life is uncertain; `new` has a row for each case."""
+    return Strand(alive.mean, alive.alive, new, alive.weight, kind)
 
 
 def strand(alive: Floats, new: Floats, own: Floats | None = None) -> Strand:

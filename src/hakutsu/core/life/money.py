@@ -13,7 +13,7 @@ from zlib import crc32
 import numpy as np
 from numpy.typing import NDArray
 
-from hakutsu.core.life.jobs import Job
+from hakutsu.core.life.jobs import Job, Strand
 from hakutsu.core.life.survival import AHEAD, Floats
 
 DRAWS, SEED = 2000, 20261125
@@ -40,12 +40,15 @@ class Price:
 
 @dataclass(frozen=True, slots=True)
 class Driver:
-    """A job's part in the spending at one horizon: the chance that it falls due and its share of the mean [money]."""
+    """A job's part in the spending at one horizon: the chance that it falls due at all, its share of the mean [money],
+    and how often it is expected.
+    """
 
     key: str
     name: str
     chance: float
     share: float
+    times: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,8 +79,28 @@ def _vehicle() -> Floats:
     return np.asarray(VEHICLE_GSD ** np.random.default_rng([SEED, 1]).standard_normal(DRAWS))
 
 
-def _months(alive: Floats, dice: Floats) -> Floats:
-    """Months at which survival falls to e^−dice."""
+@lru_cache(maxsize=512)
+def _case_dice(kind: str) -> Floats:
+    """For one kind of part: where each draw stands among the cases of its life, uniform on 0 to 1."""
+    die = np.random.default_rng([SEED, 2, crc32(kind.encode())]).permutation((np.arange(DRAWS) + 0.5) / DRAWS)
+    die.setflags(write=False)
+    return die
+
+
+def _months(ends: Strand, *, first: bool, dice: Floats, draws: NDArray[np.int64]) -> Floats:
+    """Months at which survival falls to e^−dice, each draw in its own case of the life."""
+    curves = ends.own if first else ends.new
+    if ends.weight is None:
+        return _fall(curves, dice)
+    case = np.searchsorted(np.cumsum(ends.weight)[:-1], _case_dice(ends.kind)[draws])
+    found = np.empty(len(dice))
+    for k in range(len(ends.weight)):
+        mine = case == k
+        found[mine] = _fall(curves[k], dice[mine])
+    return found
+
+
+def _fall(alive: Floats, dice: Floats) -> Floats:
     spent = -np.log(np.clip(alive, 1e-12, 1.0))
     return np.asarray(np.interp(dice, spent, AHEAD, left=0.0))
 
@@ -102,7 +125,7 @@ def _turns(job: Job, most: float, prices: Mapping[str, Price], index: int) -> li
         dice, cost = _dice(job.key, turn)
         could = dice[live] <= _reach(job, turn, most)
         live, total = live[could], total[could]
-        gap, major = _gap(job, turn, dice[live], _vehicle()[live])
+        gap, major = _gap(job, turn, dice[live], live)
         total = total + np.maximum(gap, LEAST_MONTHS if turn else 0.0)
         keep = total <= most
         live, total, major = live[keep], total[keep], major[keep]
@@ -121,17 +144,19 @@ def _reach(job: Job, turn: int, most: float) -> float:
         return float("inf")
     curves = [one.own if turn == 0 else one.new for one in (job.strand, job.major) if one is not None]
     latest = most / float(_vehicle().min())
-    return max(-float(np.log(max(np.interp(latest, AHEAD, curve), 1e-12))) for curve in curves) + 1e-9
+    rows = [row for curve in curves for row in np.atleast_2d(curve)]
+    return max(-float(np.log(max(np.interp(latest, AHEAD, row), 1e-12))) for row in rows) + 1e-9
 
 
-def _gap(job: Job, turn: int, dice: Floats, shared: Floats) -> tuple[Floats, NDArray[np.bool_]]:
+def _gap(job: Job, turn: int, dice: Floats, live: NDArray[np.int64]) -> tuple[Floats, NDArray[np.bool_]]:
     """Months to a job's next turn, and whether the larger job comes with it."""
     small = np.zeros(len(dice), bool)
     if job.due is not None:
         return np.full(len(dice), job.due if turn == 0 else job.every or np.inf), small
-    gap = _months(job.strand.own if turn == 0 else job.strand.new, dice) * shared
+    shared, first = _vehicle()[live], turn == 0
+    gap = _months(job.strand, first=first, dice=dice, draws=live) * shared
     if job.major is not None:
-        large = _months(job.major.own if turn == 0 else job.major.new, dice) * shared
+        large = _months(job.major, first=first, dice=dice, draws=live) * shared
         small, gap = large <= gap + TOGETHER_MONTHS, np.minimum(gap, large)
     if turn == 0 and job.cap is not None:
         gap = np.minimum(gap, job.cap)
@@ -186,9 +211,12 @@ def spending(jobs: Sequence[Job], prices: Mapping[str, Price], horizons: Sequenc
         job, draw, paid = events.job[due], events.draw[due], amount[due]
         totals = np.bincount(draw, paid, DRAWS)
         shares = np.bincount(job, paid, len(jobs)) / DRAWS
+        times = np.bincount(job, minlength=len(jobs)) / DRAWS
         chances = np.bincount(events.job[due & events.first], minlength=len(jobs)) / DRAWS
         drivers = [
-            Driver(one.key, one.name, float(chances[i]), float(shares[i])) for i, one in enumerate(jobs) if chances[i]
+            Driver(one.key, one.name, float(chances[i]), float(shares[i]), float(times[i]))
+            for i, one in enumerate(jobs)
+            if chances[i]
         ]
         drivers.sort(key=lambda one: -one.share)
         low, median, high = (float(one) for one in np.quantile(totals, (0.1, 0.5, 0.9)))

@@ -1,6 +1,6 @@
 """Remaining life of a high-voltage pack: when its health falls to the limit, by age, full cycles and what was read.
 
-Loss of health L = 0.03√years + 0.00012·full cycles times a factor of the one pack, log-normal with geometric standard
+Loss of health L = 0.03√years + 0.00012·full cycles (a hybrid's: more by time, cycles by its distance) times a factor of the one pack, log-normal with geometric standard
 deviation 1.4; a health read narrows the factor by Bayes' rule, by quadrature over the factor. No simulation.
 """
 
@@ -16,7 +16,7 @@ from hakutsu.core.life.jobs import Basis, Job, strand
 from hakutsu.core.life.survival import AHEAD, MONTHS, Floats
 
 READ_SD = 0.02
-KM_PER_CYCLE = {"electric": 280.0, "hybrid": None}
+HYBRID = "hybrid"
 KEY = "pack"
 NEW_YEARS = 0.0
 LIMIT = electric_table().pack.limit
@@ -37,24 +37,31 @@ class PackGiven:
     cycles: float | None = None
 
 
-def loss(years: Floats | float, cycles: Floats | float) -> Floats:
-    """Loss of health (0 to 1) of a usual pack."""
-    by_time = electric_table().pack.per_root_year * np.sqrt(np.maximum(0.0, years))
+def loss(years: Floats | float, cycles: Floats | float, power: str = "electric") -> Floats:
+    """Loss of health (0 to 1) of a usual pack of an electric or a hybrid vehicle."""
+    row = electric_table().pack
+    rate = row.hybrid_per_root_year if power == HYBRID else row.per_root_year
+    by_time = rate * np.sqrt(np.maximum(0.0, years))
     return np.asarray(by_time + electric_table().pack.per_cycle * np.maximum(0.0, cycles))
 
 
 def _cycles(given: PackGiven, km: float) -> float:
-    per = KM_PER_CYCLE.get(given.power)
-    return km / per if per else 0.0
+    return km / electric_table().pack.km_per_cycle[given.power]
 
 
 def factor(given: PackGiven) -> Floats:
-    """Cumulative chance of the pack's own factor over `FACTORS`: the population, narrowed where a health was read."""
+    """Cumulative chance of the pack's own factor over `FACTORS`: the population, narrowed where a health was read.
+
+    A hybrid whose pack is done does not drive without complaint, so that one nobody read is counted as above the limit.
+    """
     prior = log(electric_table().pack.loss_gsd)
     cycles = given.cycles if given.cycles is not None else _cycles(given, given.km)
     logs = -0.5 * (np.log(FACTORS) / prior) ** 2
+    usual = float(loss(given.years, cycles, given.power))
     if given.health is not None:
-        logs = logs - 0.5 * ((1 - given.health - float(loss(given.years, cycles)) * FACTORS) / READ_SD) ** 2
+        logs = logs - 0.5 * ((1 - given.health - usual * FACTORS) / READ_SD) ** 2
+    elif given.power == HYBRID:
+        logs = np.where(usual * FACTORS < 1 - LIMIT, logs, -np.inf) if usual * FACTORS[0] < 1 - LIMIT else logs
     weight = np.exp(logs - logs.max())
     return np.asarray(np.cumsum(weight) / weight.sum())
 
@@ -68,7 +75,7 @@ def factor_quantiles(given: PackGiven) -> tuple[float, float, float]:
 def pack_survival(given: PackGiven) -> Floats:
     """The chance that the pack still holds 70 % of its health, over the months of `AHEAD`."""
     now = given.cycles if given.cycles is not None else _cycles(given, given.km)
-    later = loss(given.years + AHEAD / MONTHS, now + AHEAD / MONTHS * _cycles(given, given.km_per_year))
+    later = loss(given.years + AHEAD / MONTHS, now + AHEAD / MONTHS * _cycles(given, given.km_per_year), given.power)
     allowed = (1 - LIMIT) / np.maximum(later, 1e-9)  # the factor at which the limit is just reached
     alive = np.interp(np.log(allowed), np.log(FACTORS), factor(given), left=0.0, right=1.0)
     return np.minimum.accumulate(np.asarray(alive))
@@ -78,7 +85,11 @@ def pack_job(given: PackGiven) -> Job:
     """The job of renewing the pack once it holds less than 70 % of its health."""
     new = PackGiven(given.power, NEW_YEARS, 0.0, given.km_per_year)
     read = given.health is not None
-    said = f"health {100 * (given.health or 0):.0f} % read" if read else "its health was not read: by age and distance"
+    said = (
+        f"health {100 * (given.health or 0):.0f} % read"
+        if read
+        else "its health was not read: by age and distance, above the limit while nothing speaks against it"
+    )
     low, median, high = factor_quantiles(given)
     reasons = (
         said,

@@ -9,20 +9,23 @@ from typing import Any
 
 import numpy as np
 
+from hakutsu.core.life.cases import (
+    CaseAges,
+    Cases,
+    first_of,
+    likely_in_cases,
+    new_in_cases,
+    proven_in_cases,
+    survival_in_cases,
+)
 from hakutsu.core.life.components import Component, Piece, Scheduled, fitted, pieces, scheduled_items
-from hakutsu.core.life.jobs import Basis, Job, apart, due_at, strand
+from hakutsu.core.life.jobs import Basis, Job, Strand, apart, due_at, in_cases, strand
 from hakutsu.core.life.survival import (
     AHEAD,
     MONTHS,
-    Ages,
     Clocks,
     Floats,
     failing,
-    likely_ages,
-    mixed,
-    new_survival,
-    proven_age,
-    survival,
 )
 from hakutsu.core.life.tables import GradesTable
 from hakutsu.core.life.use import effect_words, hazard_factor
@@ -102,11 +105,11 @@ class _Survivals:
     """Survival of pieces, each distinct one computed once."""
 
     def __init__(self, given: Given) -> None:
-        self._given, self._kept = given, dict[Any, Floats]()
-        self._ages = dict[Any, Ages]()
+        self._given, self._kept = given, dict[Any, Cases]()
+        self._ages = dict[Any, CaseAges]()
         self.vehicle, self.assumed = vehicle_ages(given)
 
-    def alive(self, piece: Piece) -> Floats:
+    def alive(self, piece: Piece) -> Cases:
         """Survival of one piece by its grade and the age it may have."""
         grade = self._given.grades.get(piece.key)
         proof = self._given.proofs.get(piece.key)
@@ -116,26 +119,26 @@ class _Survivals:
             self._kept[key] = self._reckoned(clocks, grade, proof)
         return self._kept[key]
 
-    def _reckoned(self, clocks: Clocks, grade: Grade | None, proof: Proof | None) -> Floats:
+    def _reckoned(self, clocks: Clocks, grade: Grade | None, proof: Proof | None) -> Cases:
+        found = survival_in_cases(clocks, self.ages(clocks, proof), self._given.km_per_year)
         if grade is Grade.FAILED:
-            return np.zeros(len(AHEAD))
-        alive = survival(clocks, self.ages(clocks, proof), self._given.km_per_year)
+            return Cases(np.zeros_like(found.alive), found.weight)
         if grade is not Grade.FAILING:
-            return alive
+            return found
         row = grade_table()["failing"]
         median = min(row["km"] / self._given.km_per_year * MONTHS, row["months"])
-        return np.minimum(failing(median, row["gsd"]), alive)
+        return Cases(np.minimum(failing(median, row["gsd"]), found.alive), found.weight)
 
-    def ages(self, clocks: Clocks, proof: Proof | None) -> Ages:
+    def ages(self, clocks: Clocks, proof: Proof | None) -> CaseAges:
         """Ages of a part: proven, or by renewal over what the vehicle may be."""
         if proof is not None and (proof.km is not None or proof.years is not None):
             km, years = self.vehicle[len(self.vehicle) // 2]
             rate = km / years if years > 0 else self._given.km_per_year
             old = proof.years if proof.years is not None else (proof.km or 0.0) / max(rate, 1.0)
-            return proven_age(proof.km if proof.km is not None else old * rate, old)
+            return proven_in_cases(clocks, proof.km if proof.km is not None else old * rate, old)
         key = (clocks.km, clocks.years, clocks.beta, clocks.past)
         if key not in self._ages:
-            self._ages[key] = mixed([likely_ages(clocks, km, years) for km, years in self.vehicle])
+            self._ages[key] = likely_in_cases(clocks, self.vehicle)
         return self._ages[key]
 
 
@@ -158,19 +161,17 @@ def _bad(grade: Grade | None) -> bool:
 def _survival_job(key: str, mine: Sequence[Piece], given: Given, survivals: _Survivals) -> Job:
     one = mine[0].component
     grades = [given.grades.get(piece.key) for piece in mine]
-    new = new_survival(clocks_of(one, given), given.km_per_year)
     if one.looked_only:
-        curves = [_looked(grade, given) for grade in grades]
+        ends = strand(apart([_looked(grade, given) for grade in grades]), np.ones(len(AHEAD)))
     else:
-        curves = [survivals.alive(piece) for piece in mine]
-    alive = curves[0] if len(curves) == 1 else apart(curves)
-    new = new if len(curves) == 1 else apart([new] * len(curves))
+        new = new_in_cases(clocks_of(one, given), given.km_per_year) ** len(mine)
+        ends = in_cases(first_of([survivals.alive(piece) for piece in mine]), new, one.key)
     name = mine[0].name
     if one.axle_job:
         name = f"{one.plural}, {mine[0].corner.split('_')[0]}"
     return Job(
         key, name, one.job, _labour(one, mine[0].corner), Basis.FOUND if any(grades) else Basis.SURVIVAL,
-        strand(alive, new), tuple(_reasons(one, mine, given, survivals.assumed)), settle=any(map(_bad, grades)),
+        ends, tuple(_reasons(one, mine, given, survivals.assumed)), settle=any(map(_bad, grades)),
         places=tuple(f"wheel_{piece.corner}" for piece in mine if piece.corner),
     )  # fmt: skip
 
@@ -217,19 +218,49 @@ def scheduled_jobs(given: Given) -> list[Job]:
     return [_scheduled(one, given) for one in scheduled_items().values() if fitted(one, given.mechanics)]
 
 
+def own_rate(given: Given) -> float | None:
+    """How far the vehicle has run a year [km] so far; none where its age or distance is not known."""
+    age, km = given.age_years, given.odometer_km
+    return km / max(age, 1 / MONTHS) if age is not None and km is not None else None
+
+
+def _since(proof: Proof | None, given: Given) -> tuple[tuple[float, float] | None, str]:
+    """Distance [km] and time [years] since something was last done, both clocks, and from what that is known.
+
+    A clock that was not proven runs at the vehicle's own rate; nothing is longer ago than the vehicle is old.
+    """
+    age, odometer = given.age_years, given.odometer_km
+    if proof is not None and proof.km is None and proof.years is None:
+        return None, f"{proof.words}: when is not told, so due"
+    rate = own_rate(given) or given.km_per_year
+    if proof is None:
+        if age is None and odometer is None:
+            return None, "no proof that it was done: due"
+        km = odometer if odometer is not None else (age or 0.0) * rate
+        return (km, age if age is not None else km / rate), "too young for it: counted from new"
+    if proof.years is not None:
+        years = proof.years if age is None else min(proof.years, age)
+        km = proof.km if proof.km is not None else years * rate
+    else:
+        km = proof.km or 0.0
+        years = km / max(rate, 1.0) if age is None else min(km / max(rate, 1.0), age)
+    return (km if odometer is None else min(km, odometer), years), proof.words
+
+
 def _scheduled(one: Scheduled, given: Given) -> Job:
     own = given.own.get(one.key)
     km, years = (own.km and own.km * 1000, own.years) if own else (one.km, one.years)
-    proof = given.proofs.get(one.key)
     per_month = given.km_per_year / MONTHS
     ends = [km / per_month if km else None, years * MONTHS if years else None]
     every = min((one for one in ends if one is not None), default=float(AHEAD[-1]))
-    due, said = 0.0, "no proof that it was done: due"
-    if proof is not None:
-        left = [(km - proof.km) / per_month] if km and proof.km is not None else []
-        left += [years * MONTHS - proof.years * MONTHS] if years and proof.years is not None else []
+    since, said = _since(given.proofs.get(one.key), given)
+    due = 0.0
+    if since is not None:
+        left = [(km - since[0]) / per_month] if km else []
+        left += [(years - since[1]) * MONTHS] if years else []
         due = max(0.0, min(left, default=0.0))
-        said = proof.words if left else f"{proof.words}: when is not told, so due"
+        if due <= 0 and one.key not in given.proofs:
+            said = "no proof that it was done: due"
     lives = [f"{{distance {km:.0f}}}" if km else "", f"{years:g} years" if years else ""]
     reasons = (said, f"every {' or '.join(life for life in lives if life)}: the maker’s booklet rules")
     alive = due_at(due)
@@ -239,8 +270,14 @@ def _scheduled(one: Scheduled, given: Given) -> Job:
     )  # fmt: skip
 
 
+def renewed(ends: Strand) -> Strand:
+    """A strand with a new part in it."""
+    alive = ends.new if ends.weight is None else ends.weight @ ends.new
+    return Strand(alive, ends.new, ends.new, ends.weight, ends.kind)
+
+
 def without_found(job: Job) -> Job:
     """The job as it stands once it was done: a new part in its place."""
-    fresh = strand(job.strand.new, job.strand.new)
-    major = None if job.major is None else strand(job.major.new, job.major.new)
+    fresh = renewed(job.strand)
+    major = None if job.major is None else renewed(job.major)
     return replace(job, strand=fresh, major=major, due=job.every, cap=None, settle=False)

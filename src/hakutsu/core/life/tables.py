@@ -11,6 +11,9 @@ class ComponentsDefaults(Row):
     """`defaults` of components.toml."""
 
     engine: tuple[str, ...]
+    scale: Number
+    ln_sd: Number
+    cases: int
 
 
 class ComponentsPart(Row):
