@@ -21,7 +21,7 @@ class KeyFacts(RoundCase):
         self.fact("power", "petrol")
         text = self.text()
         self.assertIn('data-take="front_brakes" data-value="drums"', text)
-        self.assertIn("Not of its time: left out", text)
+        self.assertIn("Not of its age or kind: left out", text)
         self.assertNotIn("Airbag lamp", self.text("functions"))
         self.assertIn("Horn", self.text("functions"))
 

@@ -49,7 +49,8 @@ def money_json(reckoning: Reckoning) -> dict[str, Any]:
         "currency": reckoning.settings.currency,
         "months": {
             str(one.months): {
-                "p10": round(one.p10, 2), "p50": round(one.p50, 2), "p90": round(one.p90, 2), "mean": round(one.mean, 2),
+                "p10": round(one.p10, 2), "p50": round(one.p50, 2), "p90": round(one.p90, 2),
+                "mean": round(one.mean, 2),
             }
             for one in horizons
         },

@@ -119,7 +119,9 @@ def glanced_words(inspection: UUID, drafts: Iterable[str]) -> Words:
         body = said.get("body") if isinstance(said, dict) else None
         typed = "; ".join(_typed(body))
         if said.get("kind") == "inspection.vehicle":
-            name = typed
+            vehicle = body.get("vehicle") if isinstance(body, dict) else None
+            name = str(vehicle.get("name") or typed) if isinstance(vehicle, dict) else typed
+            lines.append(Line(kind="Vehicle", words=typed, place="", room=in_logbook(number)))
         elif said.get("kind") == "inspection.brief":
             buyer = str((body or {}).get("buyer", ""))
         elif typed:

@@ -37,7 +37,11 @@ def _find(desk: Desk, asked: str) -> tuple[list[Found], int]:
     until = time.monotonic() + SECONDS
     try:
         stale = _stale(desk)
-        for inspection, key in _newest(desk, stale) if len(stale) <= FEW else ():
+        newest = _newest(desk, stale) if len(stale) <= FEW else []
+        for inspection, _ in newest:  # what was typed is found at once, whatever the time that is left
+            if inspection not in desk.words_kept:
+                _glance(desk, inspection)
+        for inspection, key in newest:
             _make(desk, inspection, key)
             if time.monotonic() > until:
                 break

@@ -105,7 +105,7 @@ class PedalAndGear(unittest.TestCase):
 
     def test_a_grade_says_how_it_was_tested(self):
         [found] = gear_found(FL, Gear(part="damper", grade="failing", tested="by hand"))
-        self.assertEqual((found.words, found.consequence), ("damper failing: wet", Consequence.SETTLE))
+        self.assertEqual((found.words, found.consequence), ("damper failing", Consequence.SETTLE))
         self.assertIn("tested by hand", found.reasons)
         self.assertEqual(gear_found(FL, Gear(part="damper", grade="sound")), [])
 

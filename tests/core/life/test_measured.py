@@ -70,7 +70,7 @@ class ByHand(unittest.TestCase):
 
 class DistanceAndThickness(unittest.TestCase):
     def test_the_step_in_closed_form_agrees_with_a_grid_over_the_thickness_when_new(self):
-        for now, km in ((5.0, 21_000), (3.0, 40_000), (7.0, 30_000)):
+        for now, km in ((5.0, 21_000), (3.0, 40_000), (6.0, 24_000)):
             z = np.linspace(-6, 6, 301)
             k, n = 6500 * 1.4**z, 8.0 + 0.4 * z
             here = n[None, :] - km / k[:, None]
@@ -81,9 +81,11 @@ class DistanceAndThickness(unittest.TestCase):
             rising = np.cumsum(weight.ravel()[order]) / weight.sum()
             found = wear(replace(TYRE, now_mm=now, since_km=(km, km)))
             for at in (0.1, 0.5, 0.9):
-                expected = left[order][np.searchsorted(rising, at)]
-                chance = 1 - found.survival(np.array([expected]), owner=False)[0]
-                self.assertAlmostEqual(chance, at, delta=0.012, msg=f"{now} mm after {km} km")
+                expected = np.array([left[order][np.searchsorted(rising, at)]])
+                another = wear(replace(TYRE, now_mm=now)).survival(expected, owner=False)[0]
+                chance = 1 - found.survival(expected, owner=False)[0]
+                mixed = (1 - found.doubt) * at + found.doubt * (1 - another)
+                self.assertAlmostEqual(chance, mixed, delta=0.012, msg=f"{now} mm after {km} km")
 
     def test_a_distance_hardly_bounded_weighs_rates_by_how_many_distances_explain_them(self):
         # uniform in distance instead of in share worn: weight k more, so ln k moves up by its variance, ln(1.4)²
@@ -91,29 +93,37 @@ class DistanceAndThickness(unittest.TestCase):
         for now in (3.0, 5.0, 6.0, 7.0):
             wide, unknown = (remaining(replace(TYRE, now_mm=now, since_km=km)).km for km in ((0, 150_000), None))
             for name in ("p10", "p50", "p90"):
-                self.assertAlmostEqual(getattr(wide, name) / getattr(unknown, name), moved, delta=0.01)
+                self.assertAlmostEqual(getattr(wide, name) / getattr(unknown, name), moved, delta=0.03)
 
     def test_a_part_hardly_worn_for_its_distance_is_said_to_be(self):
-        for now, km, words in ((7.6, 60_000, "unusually little"), (2.0, 8_000, "unusually much")):
+        for now, km, words in ((5.7, 40_000, "unusually little"), (3.2, 13_000, "unusually much")):
             found = remaining(replace(TYRE, now_mm=now, since_km=(km, km)))
             self.assertIn(words, "; ".join(found.basis))
         usual = remaining(replace(TYRE, now_mm=5.0, since_km=(20_000, 20_000)))
         self.assertNotIn("unusually", "; ".join(usual.basis))
 
-    def test_a_distance_that_contradicts_the_thickness_is_left_out_and_says_so(self):
+    def test_a_distance_that_contradicts_the_thickness_counts_for_little_and_says_so(self):
         case = replace(TYRE, now_mm=7.9, since_km=(900_000, 900_000))
         found, without = remaining(case), remaining(replace(case, since_km=None))
         self.assertIn("contradicts the thickness", "; ".join(found.basis))
-        self.assertEqual(found.km, without.km)
+        self.assertGreaterEqual(found.km.p50, without.km.p50 - 1)
+        self.assertLess(
+            found.km.p50, 1.6 * without.km.p50
+        )  # not the 900,000 km again that the distance alone would say
+
+    def test_one_in_twenty_distances_is_another_parts(self):
+        # 4 mm after 20,000 km is just what is usual: the doubt stays near its prior of 0.05; 7.9 mm is hardly believed
+        doubts = [wear(replace(TYRE, now_mm=mm, since_km=(20_000, 20_000))).doubt for mm in (5.0, 7.0, 7.9)]
+        self.assertLess(doubts[0], 0.05)
+        self.assertTrue(doubts[0] < doubts[1] < doubts[2])
+        self.assertGreater(doubts[2], 0.5)
 
     @settings(max_examples=60, deadline=None)
     @given(st.floats(2, 8.5), st.floats(0.1, 3), st.floats(3_000, 60_000))
     def test_with_a_distance_a_thinner_tyre_never_lasts_longer(self, now, less, km):
         thick, thin = (remaining(replace(TYRE, now_mm=mm, since_km=(km, km))) for mm in (now, max(0.0, now - less)))
-        if "contradicts" in "".join((*thick.basis, *thin.basis)):
-            return
         for name in ("p10", "p50", "p90"):
-            self.assertLessEqual(getattr(thin.km, name), getattr(thick.km, name) * (1 + 1e-3) + 1)
+            self.assertLessEqual(getattr(thin.km, name), getattr(thick.km, name) * 1.01 + 1)
 
 
 class Properties(unittest.TestCase):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, lru_cache
 
 import numpy as np
 
@@ -15,7 +15,10 @@ from hakutsu.vehicle.tables import read_table
 LOG_LOW, LOG_HIGH, BINS = np.log(1.0), np.log(3_000_000.0), 600
 AT = (0.1, 0.5, 0.9)
 WIDEN_FROM_SD = 3.0
-DOUBTFUL_SD = 2.5
+UNUSUAL_FROM = 0.2  # chance that a distance is not this part's from which that is said
+DOUBT_LEFT_OUT = 0.03  # what fits as well as this is not doubted at all
+PROBES = (0.5, 1.0, 2.0)  # how much thinner [mm] it is asked whether the distance is doubted there
+THINNER = ((0.05, 6), (0.1, 40), (0.5, 16))  # steps [mm] and how many of them
 HALF = 0.5 + 1e-9
 MONTHS = 12.0
 
@@ -132,6 +135,7 @@ class Wear:
     own: tuple[float, Floats]
     owned: tuple[float, Floats]
     basis: tuple[str, ...]
+    doubt: float = 0.0  # chance that the distance told is not this part's
 
     def survival(self, km: Floats, *, owner: bool = True) -> Floats:
         """Chance that more than each distance [km] is left."""
@@ -141,8 +145,34 @@ class Wear:
         return np.asarray(1 - (none + at) / total)
 
 
+@lru_cache(maxsize=4096)
 def wear(case: WearCase) -> Wear | str:
-    """The distribution of the remaining distance, before age; or why there is none."""
+    """The distribution of the remaining distance, before age; or why there is none.
+
+    Where a distance is doubted, more thickness could speak for another part that wears faster; thicker never means
+    less life, so that at every distance the best of this and of thinner readings stands.
+    """
+    found = _alone(case)
+    if isinstance(found, str) or case.now_mm is None or case.since_km is None:
+        return found
+    below = [_alone(replace(case, now_mm=max(0.0, case.now_mm - mm))) for mm in PROBES]
+    if not any(isinstance(one, Wear) and one.doubt > 0 for one in (found, *below)):
+        return found
+    steps = [np.floor(case.now_mm / step) * step - step * np.arange(count) for step, count in THINNER]
+    thinner = [_alone(replace(case, now_mm=float(mm))) for mm in np.concatenate(steps) if mm >= 0]
+    every = [found, *(one for one in thinner if isinstance(one, Wear))]
+    own, owned = (_longest([getattr(one, name) for one in every]) for name in ("own", "owned"))
+    return replace(found, own=own, owned=owned)
+
+
+def _longest(every: Sequence[tuple[float, Floats]]) -> tuple[float, Floats]:
+    """At each distance the best chance that it is reached."""
+    spent = [np.concatenate([[none], none + np.cumsum(rest)]) / (none + rest.sum()) for none, rest in every]
+    least = np.minimum.reduce(spent)
+    return float(least[0]), np.diff(least)
+
+
+def _alone(case: WearCase) -> Wear | str:
     prior = _prior(case)
     if isinstance(prior, str):
         return prior
@@ -150,35 +180,47 @@ def wear(case: WearCase) -> Wear | str:
     prior, widened = _widened(case, prior)
     if widened:
         basis.append("thicker than new ones usually are: what is taken for new was widened")
-    spread, said = _spread(case, prior)
+    parts, said, doubt = _spreads(case, prior)
     basis += said
     if case.regenerative and case.component == "pad":
         basis.append("the motor brakes too: pads last about twice as long, less certain")
-    none, mass = _distribution(spread.left * spread.rate / case.use, spread.weight)
+    owner, none = float(np.log(wear_table()["owner"]["gsd"])), 0.0
+    own, owned = np.zeros(BINS), np.zeros(BINS)
+    for share, spread in parts:
+        gone, mass = _distribution(spread.left * spread.rate / case.use, spread.weight)
+        none += share * gone
+        own += share * np.convolve(mass, _kernel(spread.log_sd), mode="same")
+        owned += share * np.convolve(mass, _kernel(float(np.hypot(spread.log_sd, owner))), mode="same")
     if case.now_mm is not None and case.now_mm <= prior.limit_mm:
         basis.append("read at its limit or under it: as likely as not nothing is left")
         if none < HALF:
-            none, mass = HALF, mass * ((1 - HALF) / mass.sum())
-    owner = float(np.hypot(spread.log_sd, np.log(wear_table()["owner"]["gsd"])))
-    own, owned = (np.convolve(mass, _kernel(sd), mode="same") for sd in (spread.log_sd, owner))
-    return Wear((none, own), (none, owned), tuple(basis))
+            own, owned, none = own * ((1 - HALF) / own.sum()), owned * ((1 - HALF) / owned.sum()), HALF
+    return Wear((none, own), (none, owned), tuple(basis), doubt)
 
 
-def _spread(case: WearCase, prior: Prior) -> tuple[Spread, list[str]]:
-    """What may be left and the rate, and in words what the distance so far told."""
+def _spreads(case: WearCase, prior: Prior) -> tuple[list[tuple[float, Spread]], list[str], float]:
+    """What may be left and the rate, each way with its chance; what the distance told in words; how far it is doubted.
+
+    A distance may not be this part's: how likely that is follows from how badly it fits the thickness.
+    """
     if case.now_mm is None:
-        return unmeasured(prior), []
-    bounds = _distance(case)
+        return [(1.0, unmeasured(prior))], [], 0.0
+    bounds, free = _distance(case), unknown(prior, case.now_mm)
     if bounds is None:
-        return unknown(prior, case.now_mm), ["distance since new not known: wide"]
-    told = _told(*bounds)
-    found = known(prior, case.now_mm, bounds)
-    if found is None:
-        return unknown(prior, case.now_mm), [f"{told} contradicts the thickness: left out, check both"]
-    if abs(found.unusual) > DOUBTFUL_SD:
+        return [(1.0, free)], ["distance since new not known: wide"], 0.0
+    told, found = _told(*bounds), known(prior, case.now_mm, bounds)
+    odds = float(wear_table()["doubt"]["share"])
+    fits = 0.0 if found is None else (1 - odds) * found.evidence
+    another = 1.0 if found is None else odds * free.evidence / (odds * free.evidence + fits)
+    another = max(0.0, (another - DOUBT_LEFT_OUT) / (1 - DOUBT_LEFT_OUT))
+    if found is None or another > HALF:
+        parts = [(another, free)] + ([(1 - another, found)] if found is not None else [])
+        return parts, [f"{told} contradicts the thickness: likelier not this part’s, check both"], another
+    parts = [(1 - another, found), (another, free)]
+    if another > UNUSUAL_FROM:
         much = "little" if found.unusual > 0 else "much"
-        return found, [told, f"unusually {much} worn for that distance: check both"]
-    return found, [told]
+        return parts, [told, f"unusually {much} worn for that distance: check both"], another
+    return parts, [told], another
 
 
 def _told(low: float, high: float) -> str:

@@ -1,7 +1,8 @@
 """Remaining life of a high-voltage pack: when its health falls to the limit, by age, full cycles and what was read.
 
-Loss of health L = 0.03√years + 0.00012·full cycles (a hybrid's: more by time, cycles by its distance) times a factor of the one pack, log-normal with geometric standard
-deviation 1.4; a health read narrows the factor by Bayes' rule, by quadrature over the factor. No simulation.
+Loss of health L = 0.03√years + 0.00012·full cycles (of a hybrid more by time, and cycles by its distance) times a
+factor of the one pack, log-normal with geometric standard deviation 1.4; a health read narrows the factor by Bayes'
+rule, by quadrature over the factor. No simulation.
 """
 
 from __future__ import annotations

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 
 import numpy as np
@@ -32,7 +32,8 @@ class Spread:
     """Thickness left above the limit [mm], weights that sum to 1 and rate [km/mm], point by point.
 
     `unusual` is how many standard deviations the rate lies from what such parts usually have: above 0, it lasts longer.
-    `log_sd` is the standard deviation of the logarithm of the rate where its points do not hold it.
+    `log_sd` is the standard deviation of the logarithm of the rate where its points do not hold it; `evidence` the
+    density of the measurement [1/mm] under what this spread takes for granted.
     """
 
     left: Floats
@@ -40,6 +41,7 @@ class Spread:
     rate: Floats
     unusual: float = 0.0
     log_sd: float = 0.0
+    evidence: float = 0.0
 
 
 @cache
@@ -74,8 +76,16 @@ def known(prior: Prior, measured: float, bounds: tuple[float, float]) -> Spread 
     joint = kept[:, None] * w_n * (now >= 0)
     if joint.sum() <= 0:
         return None
+    z_weight = np.exp(-0.5 * z_k**2).sum() * worn.shape[1] * np.sqrt(2 * np.pi * (prior.new_sd**2 + prior.sd_mm**2))
+    evidence = float(np.exp(log_weight).sum() / z_weight)
     left, rate = np.maximum(0.0, now - prior.limit_mm), np.broadcast_to(k[at_k][:, None], now.shape)
-    return Spread(left.ravel(), (joint / joint.sum()).ravel(), rate.ravel(), float(kept @ z_k[at_k] / kept.sum()))
+    return Spread(
+        left.ravel(),
+        (joint / joint.sum()).ravel(),
+        rate.ravel(),
+        float(kept @ z_k[at_k] / kept.sum()),
+        evidence=evidence,
+    )
 
 
 def _worn(prior: Prior, measured: float, bounds: tuple[float, float], k: Floats) -> tuple[Floats, Floats]:
@@ -103,9 +113,10 @@ def unknown(prior: Prior, measured: float) -> Spread:
     now = np.linspace(max(0.0, measured - reach), max(measured + reach, 1e-3), NOW_POINTS)
     density = (w_n[None, :] * (now[:, None] <= n[None, :]) / np.maximum(n[None, :], 1e-6)).sum(axis=1)
     weight = density * np.exp(-0.5 * ((measured - now) / prior.sd_mm) ** 2)
+    evidence = float(weight.sum() * (now[1] - now[0]) / (prior.sd_mm * np.sqrt(2 * np.pi)))
     if weight.sum() <= 0:
         weight = np.exp(-0.5 * ((measured - now) / prior.sd_mm) ** 2)
-    return _independent(prior, np.maximum(0.0, now - prior.limit_mm), weight)
+    return replace(_independent(prior, np.maximum(0.0, now - prior.limit_mm), weight), evidence=evidence)
 
 
 def unmeasured(prior: Prior) -> Spread:

@@ -150,6 +150,12 @@ class WearOwner(Row):
     gsd: Number
 
 
+class WearDoubt(Row):
+    """`doubt` of wear.toml."""
+
+    share: Number
+
+
 class WearReach(Row):
     """`reach` of wear.toml."""
 
@@ -162,5 +168,6 @@ class WearTable(Table):
     tyre: WearTyre
     pad: WearPad
     disc: WearDisc
+    doubt: WearDoubt
     owner: WearOwner
     reach: WearReach
