@@ -97,6 +97,7 @@ class Lives:
             mechanics.odometer_km, self._reckoning.dossier.opening.brief.past_factors, self.future,
             self._reckoning.condition.grades, self._proofs(), self._reckoning.settings.lives,
             {key: words for key, (_, words) in self._reckoning.condition.derived.items()},
+            {key: seen.body.tested for key, seen in self._corners.gear.items() if seen.body.tested},
         )  # fmt: skip
 
     def _proofs(self) -> dict[str, Proof]:

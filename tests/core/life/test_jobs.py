@@ -42,6 +42,16 @@ class WhatIsFitted(unittest.TestCase):
         self.assertEqual(damper.corners, "all")
         self.assertTrue(all(one.basis for one in components().values()))
 
+    def test_a_test_that_can_see_more_leaves_less_to_come(self):
+        def chance(tested, grade="sound"):
+            told = given(grades={"wheel_bearing:front_left": Grade(grade)}, tested={"wheel_bearing:front_left": tested})
+            return job(survival_jobs(told), "wheel_bearing:front_left").chance(36)
+
+        eye, hand, bar = (chance(one) for one in ("by eye", "by hand", "jacked, with a bar"))
+        self.assertTrue(bar < hand < eye)
+        self.assertEqual(eye, chance(""))
+        self.assertEqual(chance("by eye", "worn"), chance("with a bar", "worn"))  # what is worn was seen either way
+
     def test_power_gearbox_and_axle_decide(self):
         names = {piece.key for piece in pieces(DIESEL, 5)}
         self.assertIn("glow_plugs", names)
@@ -210,6 +220,16 @@ class Worn(unittest.TestCase):
             job(hybrid, "brakes:front").months().median,
             1.6 * job(self.jobs(brakes=brakes), "brakes:front").months().median,
         )
+
+    def test_nothing_has_run_further_than_its_vehicle(self):
+        # 5,000 km wear about 0.8 of 6.4 mm at 6,500 km a mm: nine tenths of new ones' life is left at least, in the middle
+        nearly_new = self.jobs(age_years=0.5, odometer_km=5_000)
+        for key in ("tyres:front", "brakes:front"):
+            old, young = (job(jobs, key).months() for jobs in (self.jobs(), nearly_new))
+            self.assertGreater(young.low, 2 * old.low)
+            self.assertGreater(young.median, old.median)
+        told = "; ".join(job(nearly_new, "tyres:front").reasons)
+        self.assertIn("at most {distance 5000} since new", told)
 
     def test_nothing_measured_is_wide_and_never_settled(self):
         found = job(self.jobs(), "tyres:front")

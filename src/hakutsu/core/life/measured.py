@@ -204,7 +204,8 @@ def _spreads(case: WearCase, prior: Prior) -> tuple[list[tuple[float, Spread]], 
     A distance may not be this part's: how likely that is follows from how badly it fits the thickness.
     """
     if case.now_mm is None:
-        return [(1.0, unmeasured(prior))], [], 0.0
+        most = None if case.since_km is None else case.since_km[1]
+        return [(1.0, unmeasured(prior, most))], [] if most is None else [_told(0.0, most)], 0.0
     bounds, free = _distance(case), unknown(prior, case.now_mm)
     if bounds is None:
         return [(1.0, free)], ["distance since new not known: wide"], 0.0

@@ -48,8 +48,8 @@ class Proof:
 class Given:
     """All that a vehicle's lives are reckoned from, beside what was measured.
 
-    `km_per_year` is the buyer's, or assumed; `age_years` and `odometer_km` none where not known. `grades` and `proofs`
-    by piece, `own` the inspector's figures by component; circumstances of `past` and `future` use; `because` says, by
+    `km_per_year` is the buyer's, or assumed; `age_years` and `odometer_km` none where not known. `grades`, `proofs` and
+    how it was `tested` by piece, `own` the inspector's figures by component; circumstances of `past` and `future` use; `because` says, by
     piece, from what a grade follows that nobody gave by hand.
     """
 
@@ -64,6 +64,7 @@ class Given:
     proofs: Mapping[str, Proof] = field(default_factory=dict)
     own: Mapping[str, LifeFigures] = field(default_factory=dict)
     because: Mapping[str, str] = field(default_factory=dict)
+    tested: Mapping[str, str] = field(default_factory=dict)
 
 
 @cache
@@ -86,8 +87,13 @@ def vehicle_ages(given: Given) -> tuple[list[tuple[float, float]], str]:
     return [(y * rate, y) for y in table["years"]], "age and distance of the vehicle not known: wide"
 
 
-def clocks_of(one: Component, given: Given, grade: Grade | None = None) -> Clocks:
-    """Its clocks: the inspector's figures where there are any, use and grade in the hazards."""
+def sees(tested: str) -> float:
+    """What a way of testing does to the hazard of a part it found sound: the more it can see, the less is to come."""
+    return next((float(row.hazard) for row in grade_table().sees if row.words in tested), 1.0)
+
+
+def clocks_of(one: Component, given: Given, grade: Grade | None = None, tested: str = "") -> Clocks:
+    """Its clocks: the inspector's figures where there are any, use, grade and how that was tested in the hazards."""
     own = given.own.get(one.key)
     km, years, beta = one.km, one.years, one.beta
     if one.stainless_years and given.mechanics.stainless_exhaust:
@@ -96,6 +102,8 @@ def clocks_of(one: Component, given: Given, grade: Grade | None = None) -> Clock
         km, years = own.km and own.km * 1000, own.years
         beta = own.beta or beta
     scale = float(grade_table()["hazard"].get(grade.value if grade else "", 1.0))
+    if grade in (Grade.FRESH, Grade.SOUND):
+        scale *= sees(tested)
     return Clocks(
         km, years, beta, hazard_factor(one.key, given.past), hazard_factor(one.key, given.future) * scale
     )  # fmt: skip
@@ -113,7 +121,7 @@ class _Survivals:
         """Survival of one piece by its grade and the age it may have."""
         grade = self._given.grades.get(piece.key)
         proof = self._given.proofs.get(piece.key)
-        clocks = clocks_of(piece.component, self._given, grade)
+        clocks = clocks_of(piece.component, self._given, grade, self._given.tested.get(piece.key, ""))
         key = (clocks, proof and (proof.km, proof.years), grade)
         if key not in self._kept:
             self._kept[key] = self._reckoned(clocks, grade, proof)
@@ -196,7 +204,11 @@ def _reasons(one: Component, mine: Sequence[Piece], given: Given, assumed: str) 
         side = f"{{{piece.corner.split('_')[1]}}} " if len(mine) > 1 else ""
         if grade := given.grades.get(piece.key):
             words = given.because.get(piece.key)
-            yield f"{side}{words}: counted as {grade}" if words else f"{side}graded {grade}"
+            tested = given.tested.get(piece.key, "")
+            how = f", {tested}" if tested and not words else ""
+            yield f"{side}{words}: counted as {grade}" if words else f"{side}graded {grade}{how}"
+            if grade in (Grade.FRESH, Grade.SOUND) and sees(tested) < 1:
+                yield f"{side}tested that way less is to come: ×{sees(tested):g}"
         if proof := given.proofs.get(piece.key):
             yield f"{side}{proof.words}"
     if one.looked_only:

@@ -119,10 +119,11 @@ def unknown(prior: Prior, measured: float) -> Spread:
     return replace(_independent(prior, np.maximum(0.0, now - prior.limit_mm), weight), evidence=evidence)
 
 
-def unmeasured(prior: Prior) -> Spread:
-    """The same with nothing measured: what is usable of it worn anywhere from 0 to 1."""
+def unmeasured(prior: Prior, most_km: float | None = None) -> Spread:
+    """The same with nothing measured: what is usable of it worn anywhere from 0 to 1, or to what `most_km` can wear."""
     usable = max(0.0, prior.new_mm - prior.limit_mm)
-    left = usable * (np.arange(NOW_POINTS) + 0.5) / NOW_POINTS
+    worn = usable if most_km is None else min(usable, most_km / prior.k_median)
+    left = usable - worn * (np.arange(NOW_POINTS) + 0.5) / NOW_POINTS
     return _independent(prior, left, np.ones(NOW_POINTS))
 
 

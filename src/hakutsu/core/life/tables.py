@@ -59,6 +59,13 @@ class ComponentsTable(Table):
     look: dict[str, ComponentsLook]
 
 
+class GradesSees(Row):
+    """`sees` of grades.toml."""
+
+    words: str
+    hazard: Number
+
+
 class GradesFailing(Row):
     """`failing` of grades.toml."""
 
@@ -79,6 +86,7 @@ class GradesTable(Table):
     """grades.toml."""
 
     hazard: dict[str, Number]
+    sees: tuple[GradesSees, ...]
     failing: GradesFailing
     unknown: GradesUnknown
 

@@ -70,6 +70,13 @@ def _since(given: Given, proof: Proof | None) -> tuple[float, float] | None:
     return None
 
 
+def _nearly_new(given: Given, component: str, axle: str) -> tuple[float, float] | None:
+    """No part has run further than its vehicle, which tells something while one set of them is hardly used up."""
+    usual = new_life(WearCase("", component, axle, _drive(given), None, regenerative=given.mechanics.regenerative))
+    odometer = given.odometer_km
+    return (0.0, odometer) if usual is not None and odometer is not None and odometer < usual[0] else None
+
+
 def _proof(given: Given, what: str, wheel: str) -> Proof | None:
     return given.proofs.get(f"{what}:{wheel.removeprefix('wheel_')}") or given.proofs.get(what)
 
@@ -83,6 +90,7 @@ def tyre_case(wheel: str, tyre: Tyre | None, given: Given, corners: Corners) -> 
     if since is None and age is not None and given.odometer_km is not None:
         rate = given.odometer_km / given.age_years if given.age_years else wear_table()["reach"]["km_a_year"]
         since = (0.0, min(given.odometer_km, 1.25 * age * rate))
+    since = since or (_nearly_new(given, "tyre", axle) if age is None else None)
     new = new_depth(tyre) if tyre else 8.0
     return WearCase(
         wheel, "tyre", axle, _drive(given), depth.mm if depth else None, str(depth.method) if depth else "gauge",
@@ -158,9 +166,10 @@ def pad_cases(axle: str, given: Given, corners: Corners) -> list[WearCase]:
     """The pads measured on an axle, each as the measured-wear rules see it; one not measured where none was."""
     common = {"regenerative": given.mechanics.regenerative, "km_per_year": given.km_per_year}
     use, drive, found = wear_factor("pad", given.future), _drive(given), list[WearCase]()
+    bound = _nearly_new(given, "pad", axle)
     for wheel in WHEELS_OF[axle]:
         brake = corners.brakes.get(wheel)
-        since = _since(given, _proof(given, "pads", wheel))
+        since = _since(given, _proof(given, "pads", wheel)) or bound
         if brake is None:
             continue
         for mm in (brake.pad_inner_mm, brake.pad_outer_mm):
@@ -170,7 +179,7 @@ def pad_cases(axle: str, given: Given, corners: Corners) -> list[WearCase]:
         if brake.pad_range_mm and not found:
             mm = sum(brake.pad_range_mm) / 2
             found.append(WearCase(wheel, "pad", axle, drive, mm, "eye", since_km=since, use=use, **common))  # type: ignore[arg-type]
-    return found or [WearCase("", "pad", axle, drive, None, use=use, **common)]  # type: ignore[arg-type]
+    return found or [WearCase("", "pad", axle, drive, None, since_km=bound, use=use, **common)]  # type: ignore[arg-type]
 
 
 def disc_cases(axle: str, given: Given, corners: Corners) -> list[WearCase]:
