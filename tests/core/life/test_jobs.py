@@ -222,7 +222,7 @@ class Worn(unittest.TestCase):
         )
 
     def test_nothing_has_run_further_than_its_vehicle(self):
-        # 5,000 km wear about 0.8 of 6.4 mm at 6,500 km a mm: nine tenths of new ones' life is left at least, in the middle
+        # 5,000 km wear about 0.8 of 6.4 mm at 6,500 km a mm
         nearly_new = self.jobs(age_years=0.5, odometer_km=5_000)
         for key in ("tyres:front", "brakes:front"):
             old, young = (job(jobs, key).months() for jobs in (self.jobs(), nearly_new))

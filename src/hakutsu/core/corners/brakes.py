@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from hakutsu.core.beyond import chance_beyond, if_sure
 from hakutsu.core.corners.tyres import corner_table
 from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.core.life.measured import wear_table
@@ -22,7 +23,10 @@ from hakutsu.entries.corners import (
     Scoring,
 )
 
-TENTH_MM = 0.1
+TENTH_MM, TINY = 0.1, 1e-6
+ROOT2 = 2**0.5
+RANGE_OF = {2: (1.128, 0.853), 3: (1.693, 0.888)}  # mean and sd of the range of so many normal readings, in their sd
+GAUGE = "with a pad gauge, the wheel off"
 FLUID, PEDAL, PARKING = "brake_fluid", "brake_pedal", "parking_brake"
 GOOD = "corners.brake_fluid_good"
 NOT_GLYCOL = (FluidKind.SILICONE, FluidKind.MINERAL)
@@ -51,21 +55,33 @@ def thinnest_pad(brake: Brake) -> float | None:
 
 def _pad_found(wheel: str, brake: Brake) -> list[Finding]:
     row, seen, pads = corner_table()["pad"], [], _pads(brake)
-    thin = min(pads, default=None)
+    thin, limit = min(pads, default=None), float(wear_table().pad.limit_mm)
+    worn = 1.0 if thin is None or not _by_eye(brake) else chance_beyond(limit, thin, _pad_sd(brake))
     if thin is not None and thin < row["unsafe_mm"]:
         below = f"below {{depth {row['unsafe_mm']:g}}} of friction"
-        seen.append(found("corners.pad_unsafe", wheel, f"pad {{depth {thin}}}: unsafe", (below,)))
-    elif thin is not None and thin <= wear_table().pad.limit_mm:
-        end = f"{{depth {wear_table().pad.limit_mm:g}}} of friction is the end"
-        seen.append(found("corners.pad_at_end", wheel, f"pad {{depth {thin}}}: change", (end,)))
+        unsafe = found("corners.pad_unsafe", wheel, f"pad {{depth {thin}}}: unsafe", (below,))
+        seen.append(if_sure(unsafe, worn, GAUGE))
+    elif thin is not None and thin <= limit:
+        end = f"{{depth {limit:g}}} of friction is the end"
+        at_end = found("corners.pad_at_end", wheel, f"pad {{depth {thin}}}: change", (end,))
+        seen.append(if_sure(at_end, worn, GAUGE))
     if len(pads) == 2 and abs(pads[0] - pads[1]) > row["differ_mm"]:
         less = "inner" if pads[0] < pads[1] else "outer"
         words = f"{less} pad {{depth {abs(pads[0] - pads[1]):.2f}}} thinner than the other: slide or piston stuck"
-        seen.append(found("corners.pads_uneven", wheel, words))
+        chance = chance_beyond(abs(pads[0] - pads[1]), row["differ_mm"], ROOT2 * _pad_sd(brake))
+        seen.append(if_sure(found("corners.pads_uneven", wheel, words), chance if _by_eye(brake) else 1.0, GAUGE))
     if brake.taper_mm:
         words = f"pad worn {{depth {brake.taper_mm}}} out of true: the caliper tilts"
         seen.append(found("corners.pad_taper", wheel, words))
     return seen
+
+
+def _by_eye(brake: Brake) -> bool:
+    return str(brake.pad_method) == "eye"
+
+
+def _pad_sd(brake: Brake) -> float:
+    return float(wear_table().pad.sd_mm[str(brake.pad_method)])
 
 
 def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
@@ -79,11 +95,22 @@ def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
         seen.append(found("corners.disc_at_minimum", wheel, words))
     varies = _varies_mm(brake)
     if varies > row["variation_mm"]:
-        seen.append(found("corners.disc_varies", wheel, f"disc thickness varies by {varies:g} mm: brake shudder"))
+        shudder = found("corners.disc_varies", wheel, f"disc thickness varies by {varies:g} mm: brake shudder")
+        seen.append(if_sure(shudder, _varies_for_sure(brake, varies), "with a micrometer, at eight points"))
     if brake.run_out_mm is not None and brake.run_out_mm > row["run_out_mm"]:
         words = f"disc runs out by {brake.run_out_mm:g} mm: the pedal pulses"
         seen.append(found("corners.disc_runs_out", wheel, words))
     return seen + _face_found(wheel, brake, regenerative)
+
+
+def _varies_for_sure(brake: Brake, varies: float) -> float:
+    """The chance that a disc varies beyond its limit; points told to a tenth come from a caliper, no micrometer."""
+    row = corner_table()["disc"]
+    if brake.variation_mm is not None or any(abs(round(one, 1) - one) >= TINY for one in brake.disc_mm):
+        return 1.0
+    sd = float(wear_table().disc.sd_mm[str(brake.disc_method)])
+    usual, spread = RANGE_OF[len(brake.disc_mm)]
+    return chance_beyond(varies - usual * sd, row["variation_mm"], spread * sd)
 
 
 def _varies_mm(brake: Brake) -> float:
@@ -94,7 +121,7 @@ def _varies_mm(brake: Brake) -> float:
     if brake.variation_mm is not None:
         return brake.variation_mm
     spread = round(max(brake.disc_mm, default=0.0) - min(brake.disc_mm, default=0.0), 4)
-    to_a_tenth = all(abs(round(one, 1) - one) < 1e-6 for one in brake.disc_mm)
+    to_a_tenth = all(abs(round(one, 1) - one) < TINY for one in brake.disc_mm)
     return 0.0 if to_a_tenth and spread <= TENTH_MM else spread
 
 
@@ -158,8 +185,15 @@ def brake_axle_found(brakes: Mapping[str, Brake]) -> list[Finding]:
         if off > corner_table()["pad"]["differ_mm"]:
             less = "left" if thin[0] < thin[1] else "right"
             words = f"{{{less}}} pads {{depth {off:.2f}}} thinner than the other side’s: slide, piston or hose"
-            seen.append(found("corners.pads_differ", subject, words))
+            chance = min(_differ_for_sure(brakes[f"wheel_{axle}_{side}"], off) for side in ("left", "right"))
+            seen.append(if_sure(found("corners.pads_differ", subject, words), chance, GAUGE))
     return seen
+
+
+def _differ_for_sure(brake: Brake, off: float) -> float:
+    if not _by_eye(brake) and not brake.pad_range_mm:
+        return 1.0
+    return chance_beyond(off, corner_table()["pad"]["differ_mm"], ROOT2 * float(wear_table().pad.sd_mm["eye"]))
 
 
 def fluid_found(fluid: Fluid) -> list[Finding]:

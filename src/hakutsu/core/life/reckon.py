@@ -49,8 +49,8 @@ class Given:
     """All that a vehicle's lives are reckoned from, beside what was measured.
 
     `km_per_year` is the buyer's, or assumed; `age_years` and `odometer_km` none where not known. `grades`, `proofs` and
-    how it was `tested` by piece, `own` the inspector's figures by component; circumstances of `past` and `future` use; `because` says, by
-    piece, from what a grade follows that nobody gave by hand.
+    how it was `tested` by piece, `own` the inspector's figures by component; circumstances of `past` and `future` use;
+    `because` says, by piece, from what a grade follows that nobody gave by hand.
     """
 
     mechanics: Mechanics

@@ -8,6 +8,7 @@ from datetime import date
 
 import numpy as np
 
+from hakutsu.core.beyond import SURE
 from hakutsu.core.corners.tyres import age_years, new_depth, ruling_depth
 from hakutsu.core.life.jobs import Basis, Job, Strand, strand, together
 from hakutsu.core.life.measured import Wear, WearCase, new_life, wear, wear_table
@@ -19,6 +20,7 @@ from hakutsu.vehicle.mechanics import BrakeKind, Drive
 from hakutsu.vehicle.rules import RuleSet
 
 AXLES = ("front", "rear")
+EYE = "eye"
 WHEELS_OF = {axle: (f"wheel_{axle}_left", f"wheel_{axle}_right") for axle in AXLES}
 
 
@@ -109,7 +111,10 @@ def _tyres(axle: str, given: Given, corners: Corners) -> Job:
         Basis.MEASURED if measured else Basis.NOT_MEASURED, _first(parts), _reasons(parts, "tyre", given),
         cap=min(caps, default=None), places=WHEELS_OF[axle],
     )  # fmt: skip
-    return _settled(job, measured or any(wheel in corners.out for wheel in WHEELS_OF[axle]))
+    glances = [d for one in known if one is not None and (d := ruling_depth(one, corners.rules.tread_mm)) is not None]
+    by_eye = bool(glances) and all(str(depth.method) == EYE for depth in glances)
+    condemned = any(wheel in corners.out for wheel in WHEELS_OF[axle])
+    return _settled(job, measured or condemned, by_eye and not condemned)
 
 
 def _tyre(wheel: str, given: Given, corners: Corners) -> _Measured:
@@ -225,11 +230,13 @@ def _brakes(axle: str, given: Given, corners: Corners) -> Job | None:
         nothing = np.zeros(len(AHEAD))
         gone = strand(nothing, job.strand.new)
         job = replace(job, strand=gone, cost="discs_axle", reasons=(corners.out[axle], *reasons), basis=Basis.FOUND)
-    return _settled(job, measured or axle in corners.out)
+    by_eye = measured and all(case.method == EYE for case in pads)
+    return _settled(job, measured or axle in corners.out, by_eye and axle not in corners.out)
 
 
-def _settled(job: Job, measured: bool) -> Job:
-    """A job whose median is nothing is settled now, where it was measured."""
+def _settled(job: Job, measured: bool, by_eye: bool) -> Job:
+    """A job whose median is nothing is settled now, where it was measured; by eye only where that is all but sure."""
     median = job.months().median
     limited = job.cap is not None and job.cap <= median
-    return replace(job, settle=measured and median <= 0, limited_by="age" if limited else "wear")
+    now = median <= 0 and (limited or not by_eye or 1 - float(job.strand.alive[0]) >= SURE)
+    return replace(job, settle=measured and now, limited_by="age" if limited else "wear")
