@@ -27,7 +27,7 @@ class UsualGrades(unittest.TestCase):
         self.assertAlmostEqual(usual_grade(BELT, 50_000, 5).first, exp(-0.5))
         words = usual_grade(BELT, 100_000, 5).words  # exp(−1.25) = 0.287
         self.assertEqual(words, "worn, or renewed: 29 in 100 have their first")
-        self.assertIn("hardly any has", usual_grade(BELT, 300_000, 30).words)
+        self.assertIn("nearly all have been replaced", usual_grade(BELT, 300_000, 30).words)
 
     def test_worse_better_and_renewed(self):
         old = usual_grade(BELT, 200_000, 15)

@@ -101,7 +101,7 @@ class CornerStation(RoundCase):
         self.write("corner.tyre", Tyre(depth_mm=(2.5,), note="<b>kerbed</b>"), place=FL)
         self.write("corner.wheel", Wheel(spare="kit"), place="wheel_spare")
         text = self.client.get(f"{self.here}/report").text
-        wanted = ("The corners", "Front wheel, left", "Below the advised 3 mm", "sealing kit", "What falls when")
+        wanted = ("The corners", "Front wheel, left", "Below the advised 3 mm", "sealing kit", "Due dates")
         for said in (*wanted, "&lt;b&gt;kerbed"):
             self.assertIn(said, text)
         self.assertNotIn("Rear wheel, left</h3>", text)

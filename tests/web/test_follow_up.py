@@ -165,6 +165,6 @@ class WhatCouldNotBeChecked(RoundCase):
         self.assertNotIn("at least (", self.report())
 
     def test_the_rule_set_gone_by_is_named(self):
-        self.assertIn("Rules gone by: Orrin Isles", self.report())
+        self.assertIn("Rules used: Orrin Isles", self.report())
         self.client.post(f"{self.here}/settings", data={"rules": "general_right", "depth": "in32"})
         self.assertRegex(self.report(), r"driving on the right, as of 2024 \(least tread 2/32 in\)")

@@ -66,9 +66,8 @@ def usual_grade(clocks: Clocks, km: float, years: float) -> Usual:
     used = max(km / clocks.km if clocks.km else 0.0, years / clocks.years if clocks.years else 0.0)
     first = exp(-float(hazard(clocks, np.asarray(km), np.asarray(years))) * clocks.past)
     grade = Grade.FRESH if used < row["sound"] else Grade.SOUND if used < row["worn"] else Grade.WORN
-    left = f"{100 * first:.0f} in 100 have" if first >= 0.01 else "hardly any has"
-    words = str(grade) if first >= row["renewed"] else f"{grade}, or renewed: {left} its first"
-    return Usual(grade, words.replace("have its", "have their"), first)
+    left = f"{100 * first:.0f} in 100 have their first" if first >= 0.01 else "nearly all have been replaced by now"
+    return Usual(grade, str(grade) if first >= row["renewed"] else f"{grade}, or renewed: {left}", first)
 
 
 def stands(name: str, grade: Grade, usual: Usual, why: str = "") -> Stands:
