@@ -20,8 +20,8 @@ def codes(findings):
 class Noise(unittest.TestCase):
     def test_chance_by_hand(self):
         # 2 mm apart by eye, each ± 1.2 mm: at the limit as likely as not; 4.2 mm is 1.30 sd of 1.70 beyond 2
-        self.assertAlmostEqual(chance_beyond(2.0, 2.0, 1.7), 0.5)
-        self.assertAlmostEqual(chance_beyond(4.2, 2.0, 1.7), 0.902, delta=0.001)
+        self.assertAlmostEqual(chance_beyond(0.0, 1.7), 0.5)
+        self.assertAlmostEqual(chance_beyond(2.2, 1.7), 0.902, delta=0.001)
 
     def test_what_is_not_sure_is_budgeted_for_and_says_with_what_to_measure(self):
         told = found("corners.disc_varies", WHEEL, "disc thickness varies")
@@ -32,12 +32,15 @@ class Noise(unittest.TestCase):
 
 
 class Brakes(unittest.TestCase):
-    def test_two_millimetres_apart_by_eye_is_measured_again_and_by_gauge_settled(self):
-        for method, consequence in (("eye", Consequence.BUDGET), ("gauge", Consequence.SETTLE)):
-            brake = Brake(pad_inner_mm=5.0, pad_outer_mm=7.5, pad_method=method)
+    def test_how_far_apart_pads_must_be_follows_from_how_they_were_read(self):
+        # a gauge is ± 0.3 mm each: 2.5 mm apart is 1.18 sd beyond 2 mm (0.88), 2.6 mm 1.41 (0.92)
+        for outer, method, settled in ((7.5, "gauge", False), (7.6, "gauge", True), (7.6, "eye", False),
+                                       (9.3, "eye", True)):  # fmt: skip
+            brake = Brake(pad_inner_mm=5.0, pad_outer_mm=outer, pad_method=method)
             uneven = codes(brake_found(WHEEL, brake))["corners.pads_uneven"]
-            self.assertEqual(uneven.consequence, consequence)
-            self.assertEqual(uneven.open is None, method == "gauge")
+            with self.subTest(outer=outer, method=method):
+                self.assertEqual(uneven.consequence, Consequence.SETTLE if settled else Consequence.BUDGET)
+                self.assertEqual((uneven.open is None, uneven.condemns), (settled, settled))
 
     def test_across_an_axle_one_side_by_eye_is_enough_to_doubt(self):
         sides = {WHEEL: Brake(pad_inner_mm=4.0), "wheel_front_right": Brake(pad_inner_mm=7.0, pad_method="eye")}
@@ -52,6 +55,12 @@ class Brakes(unittest.TestCase):
         for method, mm, consequence in (("eye", 1.4, "budget"), ("gauge", 1.4, "settle"), ("eye", 0.0, "settle")):
             seen = codes(tyre_found(WHEEL, Tyre(depth_mm=(mm,), method=method), rule_sets()["orrin"], Mechanics(), NOW))
             self.assertEqual(seen["corners.tyre_below_legal"].consequence.value, consequence, (method, mm))
+
+    def test_a_disc_at_its_minimum_by_eye_is_measured_again(self):
+        for method, consequence in (("eye", "budget"), ("gauge", "settle")):
+            brake = Brake(disc_mm=(21.9,), disc_min_mm=22.0, disc_method=method)
+            worn = codes(brake_found(WHEEL, brake))["corners.disc_at_minimum"]
+            self.assertEqual((worn.consequence.value, worn.open is None), (consequence, method == "gauge"))
 
     def test_variation_by_caliper_says_little(self):
         caliper = codes(brake_found(WHEEL, Brake(disc_mm=(24.0, 24.2, 24.1), disc_min_mm=22.0)))

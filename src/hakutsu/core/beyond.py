@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 from scipy.special import ndtr
 
 from hakutsu.core.findings import Finding, Open
+from hakutsu.entries.corners import Method
 from hakutsu.vehicle.vocabulary import Consequence
 
 SURE = 0.9  # chance from which a reading beyond its limit is settled before paying (ours)
 
 
-def chance_beyond(value: float, limit: float, sd: float) -> float:
-    """The chance that a true value lies above a limit: a reading with a normal error of standard deviation `sd`."""
-    return float(ndtr((value - limit) / sd))
+def chance_beyond(over: float, sd: float) -> float:
+    """The chance that a true value lies beyond a limit which its reading is `over`, with a normal error of sd `sd`."""
+    return float(ndtr(over / sd))
 
 
 def if_sure(finding: Finding, chance: float, again: str) -> Finding:
@@ -33,3 +35,17 @@ def if_sure(finding: Finding, chance: float, again: str) -> Finding:
         finding, consequence=Consequence.BUDGET, condemns=False, sureness=max(chance, 1 - SURE),
         open=Open(why, f"measure again, {again}"),
     )  # fmt: skip
+
+
+def against_limit(finding: Finding, over: float, method: Method, sd_mm: Mapping[str, float], again: str) -> Finding:
+    """A reading `over` [mm] its limit: of a gauge it is taken at its word, as law and maker do; of a glance it is not.
+
+    Parameters
+    ----------
+    finding : what the reading says
+    over : how far beyond [mm]
+    method, sd_mm : how it was taken, and the error of each way [mm]
+    again : with what to measure
+    """
+    sure = method is not Method.EYE
+    return finding if sure else if_sure(finding, chance_beyond(over, sd_mm[method.value]), again)

@@ -17,7 +17,7 @@ SURE = 1.0
 
 @dataclass(frozen=True, slots=True)
 class Film:
-    """What the readings say where a mark is: headroom for polishing [µm], none where it was not read, and the chance that
+    """What readings say where a mark is: headroom for polishing [µm], none where it was not read, and the chance that
     the panel is filled.
     """
 

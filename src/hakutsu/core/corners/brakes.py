@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from math import hypot
 
-from hakutsu.core.beyond import chance_beyond, if_sure
+from hakutsu.core.beyond import against_limit, chance_beyond, if_sure
 from hakutsu.core.corners.tyres import corner_table
 from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.core.life.measured import wear_table
@@ -17,6 +18,7 @@ from hakutsu.entries.corners import (
     FluidKind,
     Hose,
     Lining,
+    Method,
     Parking,
     Pedal,
     Pipe,
@@ -24,7 +26,6 @@ from hakutsu.entries.corners import (
 )
 
 TENTH_MM, TINY = 0.1, 1e-6
-ROOT2 = 2**0.5
 RANGE_OF = {2: (1.128, 0.853), 3: (1.693, 0.888)}  # mean and sd of the range of so many normal readings, in their sd
 GAUGE = "with a pad gauge, the wheel off"
 FLUID, PEDAL, PARKING = "brake_fluid", "brake_pedal", "parking_brake"
@@ -56,32 +57,34 @@ def thinnest_pad(brake: Brake) -> float | None:
 def _pad_found(wheel: str, brake: Brake) -> list[Finding]:
     row, seen, pads = corner_table()["pad"], [], _pads(brake)
     thin, limit = min(pads, default=None), float(wear_table().pad.limit_mm)
-    worn = 1.0 if thin is None or not _by_eye(brake) else chance_beyond(limit, thin, _pad_sd(brake))
-    if thin is not None and thin < row["unsafe_mm"]:
-        below = f"below {{depth {row['unsafe_mm']:g}}} of friction"
-        unsafe = found("corners.pad_unsafe", wheel, f"pad {{depth {thin}}}: unsafe", (below,))
-        seen.append(if_sure(unsafe, worn, GAUGE))
-    elif thin is not None and thin <= limit:
-        end = f"{{depth {limit:g}}} of friction is the end"
-        at_end = found("corners.pad_at_end", wheel, f"pad {{depth {thin}}}: change", (end,))
-        seen.append(if_sure(at_end, worn, GAUGE))
+    if thin is not None and thin <= limit:
+        end, below = f"{{depth {limit:g}}} of friction is the end", f"below {{depth {row['unsafe_mm']:g}}} of friction"
+        worn = (
+            found("corners.pad_unsafe", wheel, f"pad {{depth {thin}}}: unsafe", (below,))
+            if thin < row["unsafe_mm"]
+            else found("corners.pad_at_end", wheel, f"pad {{depth {thin}}}: change", (end,))
+        )
+        seen.append(against_limit(worn, limit - thin, brake.pad_method, wear_table().pad.sd_mm, GAUGE))
     if len(pads) == 2 and abs(pads[0] - pads[1]) > row["differ_mm"]:
         less = "inner" if pads[0] < pads[1] else "outer"
         words = f"{less} pad {{depth {abs(pads[0] - pads[1]):.2f}}} thinner than the other: slide or piston stuck"
-        chance = chance_beyond(abs(pads[0] - pads[1]), row["differ_mm"], ROOT2 * _pad_sd(brake))
-        seen.append(if_sure(found("corners.pads_uneven", wheel, words), chance if _by_eye(brake) else 1.0, GAUGE))
+        seen.append(_if_apart(found("corners.pads_uneven", wheel, words), abs(pads[0] - pads[1]), brake, brake))
     if brake.taper_mm:
         words = f"pad worn {{depth {brake.taper_mm}}} out of true: the caliper tilts"
         seen.append(found("corners.pad_taper", wheel, words))
     return seen
 
 
-def _by_eye(brake: Brake) -> bool:
-    return str(brake.pad_method) == "eye"
-
-
 def _pad_sd(brake: Brake) -> float:
-    return float(wear_table().pad.sd_mm[str(brake.pad_method)])
+    """Error of a thickness of friction [mm]; a span that was told counts as by eye."""
+    method = brake.pad_method if _pads(brake) else Method.EYE
+    return float(wear_table().pad.sd_mm[method.value])
+
+
+def _if_apart(finding: Finding, off: float, one: Brake, other: Brake) -> Finding:
+    """Pads that read `off` [mm] apart, as far as the errors of both leave it sure."""
+    over, sd = off - corner_table()["pad"]["differ_mm"], hypot(_pad_sd(one), _pad_sd(other))
+    return if_sure(finding, chance_beyond(over, sd), GAUGE)
 
 
 def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
@@ -92,7 +95,8 @@ def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
         seen.append(found("corners.disc_no_minimum", wheel, words))
     if least is not None and brake.disc_min_mm is not None and least <= brake.disc_min_mm:
         words = f"disc {{depth {least}}}, its minimum is {{depth {brake.disc_min_mm}}}"
-        seen.append(found("corners.disc_at_minimum", wheel, words))
+        worn, under = found("corners.disc_at_minimum", wheel, words), brake.disc_min_mm - least
+        seen.append(against_limit(worn, under, brake.disc_method, wear_table().disc.sd_mm, "with a caliper"))
     varies = _varies_mm(brake)
     if varies > row["variation_mm"]:
         shudder = found("corners.disc_varies", wheel, f"disc thickness varies by {varies:g} mm: brake shudder")
@@ -106,11 +110,11 @@ def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
 def _varies_for_sure(brake: Brake, varies: float) -> float:
     """The chance that a disc varies beyond its limit; points told to a tenth come from a caliper, no micrometer."""
     row = corner_table()["disc"]
-    if brake.variation_mm is not None or any(abs(round(one, 1) - one) >= TINY for one in brake.disc_mm):
+    if brake.variation_mm is not None or not _to_a_tenth(brake):
         return 1.0
-    sd = float(wear_table().disc.sd_mm[str(brake.disc_method)])
+    sd = float(wear_table().disc.sd_mm[brake.disc_method.value])
     usual, spread = RANGE_OF[len(brake.disc_mm)]
-    return chance_beyond(varies - usual * sd, row["variation_mm"], spread * sd)
+    return chance_beyond(varies - usual * sd - row["variation_mm"], spread * sd)
 
 
 def _varies_mm(brake: Brake) -> float:
@@ -121,8 +125,11 @@ def _varies_mm(brake: Brake) -> float:
     if brake.variation_mm is not None:
         return brake.variation_mm
     spread = round(max(brake.disc_mm, default=0.0) - min(brake.disc_mm, default=0.0), 4)
-    to_a_tenth = all(abs(round(one, 1) - one) < TINY for one in brake.disc_mm)
-    return 0.0 if to_a_tenth and spread <= TENTH_MM else spread
+    return 0.0 if _to_a_tenth(brake) and spread <= TENTH_MM else spread
+
+
+def _to_a_tenth(brake: Brake) -> bool:
+    return all(abs(round(one, 1) - one) < TINY for one in brake.disc_mm)
 
 
 def _face_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
@@ -185,15 +192,9 @@ def brake_axle_found(brakes: Mapping[str, Brake]) -> list[Finding]:
         if off > corner_table()["pad"]["differ_mm"]:
             less = "left" if thin[0] < thin[1] else "right"
             words = f"{{{less}}} pads {{depth {off:.2f}}} thinner than the other side’s: slide, piston or hose"
-            chance = min(_differ_for_sure(brakes[f"wheel_{axle}_{side}"], off) for side in ("left", "right"))
-            seen.append(if_sure(found("corners.pads_differ", subject, words), chance, GAUGE))
+            both = (brakes[f"wheel_{axle}_{side}"] for side in ("left", "right"))
+            seen.append(_if_apart(found("corners.pads_differ", subject, words), off, *both))
     return seen
-
-
-def _differ_for_sure(brake: Brake, off: float) -> float:
-    if not _by_eye(brake) and not brake.pad_range_mm:
-        return 1.0
-    return chance_beyond(off, corner_table()["pad"]["differ_mm"], ROOT2 * float(wear_table().pad.sd_mm["eye"]))
 
 
 def fluid_found(fluid: Fluid) -> list[Finding]:

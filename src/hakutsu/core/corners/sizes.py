@@ -12,10 +12,8 @@ from dataclasses import dataclass
 
 INCH_MM = 25.4
 USUAL_ASPECT = 82.0  # of sizes that name none, per cent
-OLD_ASPECT, MILLIMETRE_ASPECT = (
-    97.0,
-    78.0,
-)  # of sections in inches, and of rims in millimetres; ours, from usual diameters
+# Heights [% of the width] of sections in inches and of tyres on rims in millimetres: ours, from usual diameters.
+OLD_ASPECT, MILLIMETRE_ASPECT = 97.0, 78.0
 # Highest speed [km/h] by symbol (ETRTO); ZR without a symbol is above 240.
 SPEEDS = {
     "J": 100, "K": 110, "L": 120, "M": 130, "N": 140, "P": 150, "Q": 160, "R": 170, "S": 180, "T": 190, "U": 200,

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from functools import cache
 
-from hakutsu.core.beyond import chance_beyond, if_sure
+from hakutsu.core.beyond import against_limit
 from hakutsu.core.corners.sizes import TyreSize, fastest_km_h, tyre_size
 from hakutsu.core.corners.tables import CornersTable
 from hakutsu.core.findings import AXLES, Finding, found
@@ -149,6 +149,10 @@ def tyre_found(wheel: str, tyre: Tyre, rules: RuleSet, mechanics: Mechanics, now
     return seen + _size_found(wheel, tyre, mechanics)
 
 
+def _worn(finding: Finding, law: float, depth: Depth) -> Finding:
+    return against_limit(finding, law - depth.mm, depth.method, wear_table().tyre.sd_mm, "with a tread gauge")
+
+
 def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Finding]:
     depth = ruling_depth(tyre, rules.tread_mm)
     if depth is None:
@@ -158,20 +162,13 @@ def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Finding]:
     reason = (f"{{depth {depth.mm:.2f}}}, {depth.words}",)
     if depth.mm < rules.tread_mm:
         words = f"below the legal {{depth {rules.tread_mm}}}, {rules.name}"
-        return [_by_law(found("corners.tyre_below_legal", wheel, words, reason), depth, rules.tread_mm)]
+        return [_worn(found("corners.tyre_below_legal", wheel, words, reason), rules.tread_mm, depth)]
     if depth.mm < law:
         words = f"below what winter asks for, {{depth {law}}}, {rules.name}"
-        return [_by_law(found("corners.tyre_below_winter", wheel, words, reason), depth, law)]
+        return [_worn(found("corners.tyre_below_winter", wheel, words, reason), law, depth)]
     if depth.mm < advice:
         return [found("corners.tyre_below_advice", wheel, f"below the advised {{depth {advice}}}", reason)]
     return []
-
-
-def _by_law(finding: Finding, depth: Depth, law: float) -> Finding:
-    """As it is by a gauge, whose reading the law takes; by eye only where it is all but sure."""
-    if str(depth.method) != "eye":
-        return finding
-    return if_sure(finding, chance_beyond(law, depth.mm, float(wear_table().tyre.sd_mm["eye"])), "with a tread gauge")
 
 
 def _age_found(wheel: str, tyre: Tyre, mechanics: Mechanics, now: date) -> list[Finding]:

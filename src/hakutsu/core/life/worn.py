@@ -15,12 +15,11 @@ from hakutsu.core.life.measured import Wear, WearCase, new_life, wear, wear_tabl
 from hakutsu.core.life.reckon import Given, Proof
 from hakutsu.core.life.survival import AHEAD, MONTHS, Floats, failing
 from hakutsu.core.life.use import effect_words, wear_factor
-from hakutsu.entries.corners import Brake, Tyre
+from hakutsu.entries.corners import Brake, Method, Tyre
 from hakutsu.vehicle.mechanics import BrakeKind, Drive
 from hakutsu.vehicle.rules import RuleSet
 
 AXLES = ("front", "rear")
-EYE = "eye"
 WHEELS_OF = {axle: (f"wheel_{axle}_left", f"wheel_{axle}_right") for axle in AXLES}
 
 
@@ -104,17 +103,17 @@ def tyre_case(wheel: str, tyre: Tyre | None, given: Given, corners: Corners) -> 
 def _tyres(axle: str, given: Given, corners: Corners) -> Job:
     parts = [_tyre(wheel, given, corners) for wheel in WHEELS_OF[axle]]
     known = [corners.tyres.get(wheel) for wheel in WHEELS_OF[axle]]
-    measured = any(one is not None and ruling_depth(one, corners.rules.tread_mm) for one in known)
+    found = (ruling_depth(one, corners.rules.tread_mm) for one in known if one is not None)
+    depths = [one for one in found if one is not None]
     caps = [one.cap for one in parts if one.cap is not None]
     job = Job(
         f"tyres:{axle}", f"tyres, {axle}", "tyre_axle", f"wheels, {axle}",
-        Basis.MEASURED if measured else Basis.NOT_MEASURED, _first(parts), _reasons(parts, "tyre", given),
+        Basis.MEASURED if depths else Basis.NOT_MEASURED, _first(parts), _reasons(parts, "tyre", given),
         cap=min(caps, default=None), places=WHEELS_OF[axle],
     )  # fmt: skip
-    glances = [d for one in known if one is not None and (d := ruling_depth(one, corners.rules.tread_mm)) is not None]
-    by_eye = bool(glances) and all(str(depth.method) == EYE for depth in glances)
-    condemned = any(wheel in corners.out for wheel in WHEELS_OF[axle])
-    return _settled(job, measured or condemned, by_eye and not condemned)
+    if any(wheel in corners.out for wheel in WHEELS_OF[axle]):
+        return _settled(job, sure=True)
+    return _settled(job, sure=any(one.method is Method.GAUGE and one.mm <= corners.rules.tread_mm for one in depths))
 
 
 def _tyre(wheel: str, given: Given, corners: Corners) -> _Measured:
@@ -213,7 +212,8 @@ def _brakes(axle: str, given: Given, corners: Corners) -> Job | None:
     if (drums or any(one.lining_mm is not None for one in here)) and not measured:
         return None
     parts = [one for case in _thinnest(pads) if (one := _curve(case, given)) is not None]
-    discs = [one for case in _thinnest(disc_cases(axle, given, corners)) if (one := _curve(case, given)) is not None]
+    read = disc_cases(axle, given, corners)
+    discs = [one for case in _thinnest(read) if (one := _curve(case, given)) is not None]
     reasons = _reasons(parts, "pad", given)
     if discs:
         reasons += tuple(f"disc {line}" for line in _reasons(discs, "disc", given))
@@ -230,13 +230,21 @@ def _brakes(axle: str, given: Given, corners: Corners) -> Job | None:
         nothing = np.zeros(len(AHEAD))
         gone = strand(nothing, job.strand.new)
         job = replace(job, strand=gone, cost="discs_axle", reasons=(corners.out[axle], *reasons), basis=Basis.FOUND)
-    by_eye = measured and all(case.method == EYE for case in pads)
-    return _settled(job, measured or axle in corners.out, by_eye and axle not in corners.out)
+    return _settled(job, sure=axle in corners.out or any(map(_at_its_limit, pads + read)))
 
 
-def _settled(job: Job, measured: bool, by_eye: bool) -> Job:
-    """A job whose median is nothing is settled now, where it was measured; by eye only where that is all but sure."""
+def _at_its_limit(case: WearCase) -> bool:
+    """Whether a gauge read it at its limit or under it: what a gauge reads against a limit is taken at its word."""
+    limit = wear_table().pad.limit_mm if case.limit_mm is None else case.limit_mm
+    return case.method == Method.GAUGE and case.now_mm is not None and case.now_mm <= limit
+
+
+def _settled(job: Job, *, sure: bool) -> Job:
+    """A job that was measured and whose median is nothing is settled now: where something sure says so, condemned or
+    read by a gauge; of what was read by eye only where it is all but sure.
+    """
     median = job.months().median
     limited = job.cap is not None and job.cap <= median
-    now = median <= 0 and (limited or not by_eye or 1 - float(job.strand.alive[0]) >= SURE)
-    return replace(job, settle=measured and now, limited_by="age" if limited else "wear")
+    known = job.basis is not Basis.NOT_MEASURED or sure
+    now = known and median <= 0 and (sure or limited or 1 - float(job.alive[0]) >= SURE)
+    return replace(job, settle=now, limited_by="age" if limited else "wear")
