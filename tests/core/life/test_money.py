@@ -19,7 +19,7 @@ def known(key, months, cost="a", every=None, labour=""):
 
 
 def living(key, years, cost="a", beta=3.0, labour=""):
-    curve = new_survival(Clocks(None, years, beta), 12_000)
+    curve = new_survival(Clocks(None, years, beta), 12_000).mean
     return Job(key, key, cost, labour, Basis.SURVIVAL, strand(curve, curve))
 
 

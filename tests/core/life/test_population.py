@@ -2,11 +2,10 @@ import unittest
 
 import numpy as np
 
-from hakutsu.core.life.cases import life_factors, likely_in_cases, proven_in_cases, survival_in_cases
-from hakutsu.core.life.components import life_table
+from hakutsu.core.life.components import life_factors, life_table
 from hakutsu.core.life.money import Price, spending
 from hakutsu.core.life.reckon import Given, Proof, survival_jobs
-from hakutsu.core.life.survival import Clocks, likely_ages, survival
+from hakutsu.core.life.survival import Clocks, likely_ages, proven_age, survival
 from hakutsu.vehicle.mechanics import Mechanics
 
 KM_PER_YEAR = 13_000
@@ -51,22 +50,22 @@ class TableItselfUncertain(unittest.TestCase):
         self.assertAlmostEqual(float(np.log(life_factors()).mean()), 0.0, places=6)
 
     def test_the_middle_case_is_the_table(self):
-        ages = likely_in_cases(BATTERY, [(180_000.0, 15.0)])
-        middle = len(life_factors()) // 2
-        np.testing.assert_allclose(ages.weight[middle], likely_ages(BATTERY, 180_000, 15.0).weight, atol=1e-9)
-        alive = survival_in_cases(BATTERY, ages, 12_000).alive[middle]
-        np.testing.assert_allclose(alive, survival(BATTERY, likely_ages(BATTERY, 180_000, 15.0), 12_000), atol=1e-9)
+        told, middle = [(180_000.0, 15.0)], len(life_factors()) // 2
+        ages, table = likely_ages(BATTERY, told, life_factors()), likely_ages(BATTERY, told)
+        np.testing.assert_allclose(ages.weight[middle], table.weight[0], atol=1e-9)
+        alive = survival(BATTERY, ages, 12_000).alive[middle]
+        np.testing.assert_allclose(alive, survival(BATTERY, table, 12_000).mean, atol=1e-9)
 
     def test_an_interval_is_wider_than_that_of_the_table_alone(self):
-        told = proven_in_cases(BATTERY, 0.0, 0.0)
-        unsure, sure = survival_in_cases(BATTERY, told, 12_000).mean, survival_in_cases(BATTERY, told, 12_000).alive[4]
+        unsure = survival(BATTERY, proven_age(BATTERY, 0.0, 0.0, life_factors()), 12_000).mean
+        sure = survival(BATTERY, proven_age(BATTERY, 0.0, 0.0), 12_000).mean
         self.assertLess(float(unsure[70]), float(sure[70]))  # early failures
         self.assertGreater(float(unsure[-20]), float(sure[-20]))  # and late ones
 
     def test_a_part_that_reached_an_age_is_likelier_of_the_long_lived(self):
-        case = proven_in_cases(BATTERY, 0.0, 9.0).case
+        case = proven_age(BATTERY, 0.0, 9.0, life_factors()).case
         self.assertGreater(case[-1], 5 * case[0])
-        np.testing.assert_allclose(proven_in_cases(BATTERY, 0.0, 0.0).case, 1 / len(case))
+        np.testing.assert_allclose(proven_age(BATTERY, 0.0, 0.0, life_factors()).case, 1 / len(case))
 
     def test_parts_of_one_kind_share_their_case(self):
         # bad window regulators come in pairs

@@ -7,6 +7,10 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtri
+
 from hakutsu.core.life.tables import ComponentsDefaults, ComponentsTable, ScheduledTable
 from hakutsu.vehicle.fitment import as_built, usual
 from hakutsu.vehicle.mechanics import UNKNOWN, Drive, Mechanics, RearAxle
@@ -90,6 +94,14 @@ def _table() -> ComponentsTable:
 def life_table() -> ComponentsDefaults:
     """What holds for all lives of the table: their scale, their uncertainty."""
     return _table().defaults
+
+
+@cache
+def life_factors() -> NDArray[np.float64]:
+    """Factors of characteristic lives in equally likely cases, log-normal about 1: the table is itself uncertain."""
+    count = life_table().cases
+    middle = ndtri((np.arange(count) + 0.5) / count)
+    return np.asarray(np.exp(float(life_table().ln_sd) * middle / middle.std()))
 
 
 def _fits(row: Row, engine: Sequence[str]) -> dict[str, Sequence[str]]:

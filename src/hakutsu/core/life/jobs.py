@@ -13,8 +13,7 @@ from enum import StrEnum
 import numpy as np
 
 from hakutsu.core.estimate import Estimate
-from hakutsu.core.life.cases import Cases
-from hakutsu.core.life.survival import AHEAD, MONTHS, Floats, quantiles
+from hakutsu.core.life.survival import AHEAD, MONTHS, Cases, Floats, quantiles
 
 
 class Basis(StrEnum):

@@ -9,23 +9,21 @@ from typing import Any
 
 import numpy as np
 
-from hakutsu.core.life.cases import (
-    CaseAges,
-    Cases,
-    first_of,
-    likely_in_cases,
-    new_in_cases,
-    proven_in_cases,
-    survival_in_cases,
-)
-from hakutsu.core.life.components import Component, Piece, Scheduled, fitted, pieces, scheduled_items
+from hakutsu.core.life.components import Component, Piece, Scheduled, fitted, life_factors, pieces, scheduled_items
 from hakutsu.core.life.jobs import Basis, Job, Strand, apart, due_at, in_cases, strand
 from hakutsu.core.life.survival import (
     AHEAD,
     MONTHS,
+    Ages,
+    Cases,
     Clocks,
     Floats,
     failing,
+    first_of,
+    likely_ages,
+    new_survival,
+    proven_age,
+    survival,
 )
 from hakutsu.core.life.tables import GradesTable
 from hakutsu.core.life.use import effect_words, hazard_factor
@@ -114,7 +112,7 @@ class _Survivals:
 
     def __init__(self, given: Given) -> None:
         self._given, self._kept = given, dict[Any, Cases]()
-        self._ages = dict[Any, CaseAges]()
+        self._ages = dict[Any, Ages]()
         self.vehicle, self.assumed = vehicle_ages(given)
 
     def alive(self, piece: Piece) -> Cases:
@@ -128,7 +126,7 @@ class _Survivals:
         return self._kept[key]
 
     def _reckoned(self, clocks: Clocks, grade: Grade | None, proof: Proof | None) -> Cases:
-        found = survival_in_cases(clocks, self.ages(clocks, proof), self._given.km_per_year)
+        found = survival(clocks, self.ages(clocks, proof), self._given.km_per_year)
         if grade is Grade.FAILED:
             return Cases(np.zeros_like(found.alive), found.weight)
         if grade is not Grade.FAILING:
@@ -137,16 +135,16 @@ class _Survivals:
         median = min(row["km"] / self._given.km_per_year * MONTHS, row["months"])
         return Cases(np.minimum(failing(median, row["gsd"]), found.alive), found.weight)
 
-    def ages(self, clocks: Clocks, proof: Proof | None) -> CaseAges:
+    def ages(self, clocks: Clocks, proof: Proof | None) -> Ages:
         """Ages of a part: proven, or by renewal over what the vehicle may be."""
         if proof is not None and (proof.km is not None or proof.years is not None):
             km, years = self.vehicle[len(self.vehicle) // 2]
             rate = km / years if years > 0 else self._given.km_per_year
             old = proof.years if proof.years is not None else (proof.km or 0.0) / max(rate, 1.0)
-            return proven_in_cases(clocks, proof.km if proof.km is not None else old * rate, old)
+            return proven_age(clocks, proof.km if proof.km is not None else old * rate, old, life_factors())
         key = (clocks.km, clocks.years, clocks.beta, clocks.past)
         if key not in self._ages:
-            self._ages[key] = likely_in_cases(clocks, self.vehicle)
+            self._ages[key] = likely_ages(clocks, self.vehicle, life_factors())
         return self._ages[key]
 
 
@@ -172,7 +170,7 @@ def _survival_job(key: str, mine: Sequence[Piece], given: Given, survivals: _Sur
     if one.looked_only:
         ends = strand(apart([_looked(grade, given) for grade in grades]), np.ones(len(AHEAD)))
     else:
-        new = new_in_cases(clocks_of(one, given), given.km_per_year) ** len(mine)
+        new = new_survival(clocks_of(one, given), given.km_per_year, life_factors()).alive ** len(mine)
         ends = in_cases(first_of([survivals.alive(piece) for piece in mine]), new, one.key)
     name = mine[0].name
     if one.axle_job:

@@ -37,13 +37,35 @@ class Clocks:
     future: float = 1.0
 
 
+ONE = np.ones(1)  # lives that are taken as they stand in the table
+
+
 @dataclass(frozen=True, slots=True)
 class Ages:
-    """Possible ages of a part as distance [km] and time [years], with weights that sum to 1."""
+    """Ages a part may have as distance [km] and time [years], in cases from short-lived to long-lived.
+
+    `lives` are factors of the characteristic lives, one a case; `case` how likely each is; `weight` of the ages in each
+    case [cases × ages], which sum to 1 in every case.
+    """
 
     km: Floats
     years: Floats
+    lives: Floats
+    case: Floats
     weight: Floats
+
+
+@dataclass(frozen=True, slots=True)
+class Cases:
+    """Survival over `AHEAD` in each case [cases × months], and how likely each case is; the weights sum to 1."""
+
+    alive: Floats
+    weight: Floats
+
+    @property
+    def mean(self) -> Floats:
+        """Survival with the uncertainty of the life in it."""
+        return np.asarray(self.weight @ self.alive)
 
 
 def hazard(clocks: Clocks, km: Floats, years: Floats) -> Floats:
@@ -56,55 +78,69 @@ def hazard(clocks: Clocks, km: Floats, years: Floats) -> Floats:
     return total
 
 
-def proven_age(km: float, years: float) -> Ages:
-    """An age that is known."""
-    return Ages(np.array([km]), np.array([years]), np.array([1.0]))
+def proven_age(clocks: Clocks, km: float, years: float, lives: Floats = ONE) -> Ages:
+    """An age that is known: distance [km], time [years].
+
+    That the part has reached it speaks for the long-lived cases.
+    """
+    reached = np.exp(-clocks.past * _more(clocks, lives) * hazard(clocks, np.array(km), np.array(years)))
+    case = np.maximum(reached, 1e-12)
+    return Ages(np.array([km]), np.array([years]), lives, case / case.sum(), np.ones((len(lives), 1)))
 
 
-def likely_ages(clocks: Clocks, km: float, years: float) -> Ages:
-    """Ages a part may have in a vehicle of a distance [km] and age [years], parts that failed having been replaced.
+def _more(clocks: Clocks, lives: Floats) -> Floats:
+    """What factors of the characteristic lives do to the hazard, on both clocks alike: f^−β."""
+    return np.asarray(lives**-clocks.beta)
+
+
+def likely_ages(clocks: Clocks, vehicles: Sequence[tuple[float, float]], lives: Floats = ONE) -> Ages:
+    """Ages a part may have in vehicles of such distances [km] and ages [years], equally likely; failed ones replaced.
 
     Notes
     -----
     Weight of an age a: m(T − a)·S(a), with m the density of renewals and S survival under past use; and S(T) at a = T,
-    the first part. The renewal equation m = f + f * m is solved in steps, in which the weights sum to 1 exactly.
+    the first part. The renewal equation m = f + f * m is solved in steps, in which the weights sum to 1 exactly. In
+    every case some part is in use, so that all stay equally likely.
     """
-    share = np.arange(STEPS + 1) / STEPS
-    alive = np.exp(-clocks.past * hazard(clocks, share * km, share * years))
-    fails = -np.diff(alive)
-    renewed = np.zeros(STEPS + 1)
-    renewed[0] = 1.0
-    for i in range(1, STEPS + 1):
-        renewed[i] = fails[:i] @ renewed[i - 1 :: -1]
-    weight = renewed[::-1] * alive
-    return Ages(share * km, share * years, weight / weight.sum())
-
-
-def mixed(ages: Sequence[Ages]) -> Ages:
-    """Several vehicles equally likely."""
+    share, weights = np.arange(STEPS + 1) / STEPS, []
+    for km, years in vehicles:
+        used = hazard(clocks, share * km, share * years)
+        alive = np.exp(-clocks.past * _more(clocks, lives)[:, None] * used)
+        fails = -np.diff(alive, axis=1)
+        renewed = np.zeros((len(lives), STEPS + 1))
+        renewed[:, 0] = 1.0
+        for i in range(1, STEPS + 1):
+            renewed[:, i] = (fails[:, :i] * renewed[:, i - 1 :: -1]).sum(axis=1)
+        weight = renewed[:, ::-1] * alive
+        weights.append(weight / weight.sum(axis=1, keepdims=True) / len(vehicles))
     return Ages(
-        np.concatenate([one.km for one in ages]),
-        np.concatenate([one.years for one in ages]),
-        np.concatenate([one.weight for one in ages]) / len(ages),
+        np.concatenate([share * km for km, _ in vehicles]),
+        np.concatenate([share * years for _, years in vehicles]),
+        lives,
+        np.full(len(lives), 1 / len(lives)),
+        np.concatenate(weights, axis=1),
     )
 
 
-def survival(clocks: Clocks, ages: Ages, km_per_year: float, ahead: Floats = AHEAD) -> Floats:
-    """Chance that a part of these ages still works after each number of months ahead."""
-    years = ahead / MONTHS
+def survival(clocks: Clocks, ages: Ages, km_per_year: float) -> Cases:
+    """Chance that a part of these ages still works after each of the months ahead, case by case."""
+    years = AHEAD / MONTHS
     reached = hazard(clocks, ages.km[:, None] + years * km_per_year, ages.years[:, None] + years)
-    used = hazard(clocks, ages.km, ages.years)[:, None]
-    return np.asarray(ages.weight @ np.exp(-clocks.future * (reached - used)))
+    more = clocks.future * (reached - hazard(clocks, ages.km, ages.years)[:, None])
+    alive = [weight @ np.exp(-g * more) for weight, g in zip(ages.weight, _more(clocks, ages.lives), strict=True)]
+    return Cases(np.asarray(alive), ages.case)
 
 
-def new_survival(clocks: Clocks, km_per_year: float, ahead: Floats = AHEAD) -> Floats:
+def new_survival(clocks: Clocks, km_per_year: float, lives: Floats = ONE) -> Cases:
     """The same of a part that is new."""
-    return survival(clocks, proven_age(0.0, 0.0), km_per_year, ahead)
+    return survival(clocks, proven_age(clocks, 0.0, 0.0, lives), km_per_year)
 
 
-def one_clock(t: float, eta: float, beta: float, alive: float, factor: float = 1.0) -> float:
-    """How much longer a part of age t lasts at survival `alive`, on one clock: η[(t/η)^β − ln S/g]^(1/β) − t."""
-    return float(eta * ((t / eta) ** beta - np.log(alive) / factor) ** (1 / beta) - t)
+def first_of(curves: Sequence[Cases]) -> Cases:
+    """The first to fail of parts of one kind, which share their case."""
+    alive = np.multiply.reduce([one.alive for one in curves])
+    weight = np.multiply.reduce([one.weight for one in curves])
+    return Cases(np.asarray(alive), np.asarray(weight / weight.sum()))
 
 
 def failing(months: float, gsd: float, ahead: Floats = AHEAD) -> Floats:
