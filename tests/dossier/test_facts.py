@@ -1,8 +1,10 @@
-from hakutsu.entries.facts import Fact, Fitted
+from hakutsu.entries.facts import FACTS, Fact, Fitted
 from hakutsu.entries.functions import FittedSaid, Tried
 from hakutsu.entries.general import Strike
 from hakutsu.entries.money import MechanicsSaid
+from hakutsu.vehicle.facts import FACT_NAMES
 from hakutsu.vehicle.mechanics import BrakeKind, Power
+from hakutsu.vehicle.terms import Terms
 from tests.inspection import InspectionCase
 
 
@@ -24,6 +26,29 @@ class KeyFacts(InspectionCase):
         self.assertEqual(len(self.dossier().facts.mentions["first_used"]), 2)
         self.strike(other)
         self.assertEqual(self.dossier().mechanics.year, 1958)
+
+    def test_a_mention_is_told_as_it_was_said_in_the_units_of_the_reader(self):
+        miles = Terms(distance="mi", pressure="psi")
+        for fact, value, source, words in (
+            ("first_used", "1958", "papers", "1958 (from the papers)"),
+            ("first_used", "1958-05", "unknown", "1958-05"),
+            ("odometer_km", 61_858, "seen", "38,437 mi (seen on the vehicle)"),
+            ("front_bar", 2.3, "unknown", "33 psi"),
+            ("rear_axle", "rigid", "unknown", "rigid axle"),
+        ):
+            self.fact(fact, value, source=source)
+            with self.subTest(fact=fact):
+                self.assertEqual(miles.say(self.dossier().facts.mentions[fact][-1].words), words)
+
+    def test_every_fact_has_a_name(self):
+        self.assertEqual(set(FACT_NAMES), set(FACTS))
+
+    def test_what_is_fitted_stands_in_the_order_it_was_said(self):
+        self.write("vehicle.fitted", Fitted(there=("turbo", "cruise"), absent=("horn", "audio", "camera")))
+        mechanics = self.dossier().mechanics
+        self.assertEqual(
+            (mechanics.also_fitted, mechanics.not_fitted), (("turbo", "cruise"), ("horn", "audio", "camera"))
+        )
 
     def strike(self, entry):
         self.write("general.strike", Strike(), strikes=entry)

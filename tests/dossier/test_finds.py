@@ -25,6 +25,13 @@ class LaterFind(InspectionCase):
                 self.assertNotIn(place, dossier.general.nothing)
                 self.assertEqual([one for one in dossier.general.stated if one.entry.place == place], [])
 
+    def test_a_thing_tried_that_is_called_as_a_panel_is_no_panel(self):
+        for place in ("roof", "rear"):
+            self.nothing(place)
+        self.write("function.tried", Tried(item="roof", result="fails"))  # the roof opening, worked from the seat
+        self.write("function.tried", Tried(item="tailgate", result="fails"))
+        self.assertLessEqual({"roof", "rear"}, self.dossier().general.nothing.keys())
+
     def test_what_was_found_to_be_well_takes_nothing_back(self):
         self.nothing("front")
         self.write("body.glass", Glass(fault="none"), place="windscreen")
@@ -49,6 +56,17 @@ class LimitsAndLooks(InspectionCase):
         self.write("general.limit", Limit(station="outside", because="mats", partly=True), place="boot")
         self.assertNotIn("boot", self.dossier().general.limits)
         self.assertEqual(len(self.dossier().general.every_limit), 1)
+
+    def test_a_reading_on_a_panel_says_nothing_of_the_thing_called_like_it(self):
+        self.write("function.tried", Tried(item="own", name="tow-bar socket", result="works"))  # nobody said where
+        self.assertFalse([one for one in self.dossier().place_coverage() if one.looked.value == "done"])
+        self.write("function.tried", Tried(item="roof", result="works"))
+        looked = {one.place for one in self.dossier().place_coverage() if one.looked.value == "done"}
+        self.assertEqual(looked, {"inside_front"})
+        self.write("body.blemish", Blemish(kind="chip"), place="roof")
+        self.write("body.blemish", Blemish(kind="chip"), place="tailgate")
+        looked = {one.place for one in self.dossier().place_coverage() if one.looked.value == "done"}
+        self.assertEqual(looked, {"inside_front", "roof", "rear"})
 
     def test_what_was_entered_at_a_place_says_that_somebody_looked_there(self):
         looked = {one.place for one in self.dossier().place_coverage() if one.looked.value == "done"}

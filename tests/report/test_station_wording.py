@@ -25,6 +25,8 @@ class EntriesInWords(unittest.TestCase):
 
     def test_corners(self):
         self.says(Tyre(depth_mm=(3.1, 4.6, 4.8), date_code="3222"), "3.1 / 4.6 / 4.8 mm", "by gauge", "date code 3222")
+        self.says(Brake(pad_km_left=(16_000, 24_000)), "pads good for 9,942 mi to 14,913 mi", terms=IMPERIAL)
+        self.says(Brake(pad_km_left=(16_000, 16_000)), "pads good for 16,000 km")
         self.says(Tyre(range_mm=(4, 5), per_cent=40), "a range", "40 % from new down to the legal limit")
         self.says(Tyre(depth_mm=(3.175,), pressure_bar=2.2), "4/32 in", "32 psi", terms=IMPERIAL)
         self.says(Tyre(), "looked at")

@@ -1,4 +1,5 @@
 import re
+from unittest import mock
 from uuid import uuid4
 
 from hakutsu.demo import add_demo
@@ -247,6 +248,13 @@ class Search(WebCase):
         self.assertRegex(text, r'href="/inspections/[-0-9a-f]{36}">Velmora Strand hybrid estate')
         self.assertNotIn("hatchback", text)
         self.assertIn("Nothing holds every word", self.client.get("/search?q=zeppelin").text)
+
+    def test_what_was_typed_is_found_though_no_time_is_left_to_make_words(self):
+        add_demo(self.logbook)
+        with mock.patch("hakutsu.web.searching.SECONDS", -1.0):
+            text = self.client.get("/search?q=estate").text
+        self.assertIn("Velmora Strand hybrid estate, 2019", text)
+        self.assertNotIn("Nothing holds every word", text)
 
     def test_too_much_is_said_at_the_field_and_script_is_escaped(self):
         answer = self.client.get("/search", params={"q": "x" * 10_000})

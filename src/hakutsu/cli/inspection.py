@@ -27,6 +27,7 @@ from hakutsu.report.making import report_html
 from hakutsu.report.sections import Making
 
 COPY = 1600
+JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
 MOST_KM_PER_YEAR = 200_000
 NowOption = Annotated[datetime | None, typer.Option("--now", help="The moment it is made; the clock by default.")]
 
@@ -50,33 +51,36 @@ def reckoned(data: Path, inspection: UUID) -> tuple[Logbook, Reckoning]:
     return logbook, Reckoning(dossier, settings)
 
 
+def _print(told: object, table: Table, *, as_json: bool) -> None:
+    """What a command found, as JSON or for the eye."""
+    if as_json:
+        print(json.dumps(told, ensure_ascii=False))
+    else:
+        Console(width=118, highlight=False).print(table)
+
+
 @app.command()
 def findings(
     inspection: Inspection,
     data: DataOption = DEFAULT_DATA,
-    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    as_json: JsonOption = False,
 ) -> None:
     """Everything that was found, what it asks for, and where it stands on the negotiation sheet."""
     _, reckoning = reckoned(data, inspection)
     rows = findings_json(reckoning)
-    if as_json:
-        print(json.dumps(rows, ensure_ascii=False))
-        return
-    table = Table(title=f"{len(rows)} findings")
-    for name in ("asks for", "what", "code", "sheet"):
-        table.add_column(name)
+    table = Table("asks for", "what", "code", "sheet", title=f"{len(rows)} findings")
     for row in rows:
         sheet = row["on_sheet"]
         shown = sheet if isinstance(sheet, str) else "" if sheet is None else " ".join(map(str, sheet.values()))
         table.add_row(row["consequence"], row["words"], row["code"], shown)
-    Console(width=118, highlight=False).print(table)
+    _print(rows, table, as_json=as_json)
 
 
 @app.command()
 def lives(
     inspection: Inspection,
     data: DataOption = DEFAULT_DATA,
-    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    as_json: JsonOption = False,
     km_per_year: Annotated[
         float | None, typer.Option("--km-per-year", help="The buyer's distance in a year [km]; as briefed by default.")
     ] = None,
@@ -89,37 +93,29 @@ def lives(
         fail(f"--km-per-year: {km_per_year:g} is not between 1 and {MOST_KM_PER_YEAR:,} km")
     _, reckoning = reckoned(data, inspection)
     rows = lives_json(reckoning, Lives(reckoning, km_per_year, on=None if now is None else now.date()))
-    if as_json:
-        print(json.dumps(rows, ensure_ascii=False))
-        return
-    table = Table(title="What is left [months], 80 % interval")
-    for name in ("part", "kind", "months", "within a year", "costs"):
-        table.add_column(name)
+    title = "What is left [months], 80 % interval"
+    table = Table("part", "kind", "months", "within a year", "costs", title=title)
     for row in rows:
         months = f"{row['months']['p50']:.0f} ({row['months']['p10']:.0f} to {row['months']['p90']:.0f})"
         cost = f"{row['cost']:.0f} {row['currency']}"
         table.add_row(row["part"], row["kind"], months, f"{row['expected']['12']:.2f}", cost)
-    Console(width=118, highlight=False).print(table)
+    _print(rows, table, as_json=as_json)
 
 
 @app.command()
 def money(
     inspection: Inspection,
     data: DataOption = DEFAULT_DATA,
-    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    as_json: JsonOption = False,
 ) -> None:
     """What it will ask for in 12, 24 and 36 months after what is settled now was done."""
     _, reckoning = reckoned(data, inspection)
     told = money_json(reckoning)
-    if as_json:
-        print(json.dumps(told, ensure_ascii=False))
-        return
-    table = Table(title=f"To spend [{told['currency']}]; quantiles are of the total")
-    for name in ("months", "10 %", "50 %", "90 %", "mean"):
-        table.add_column(name)
+    title = f"To spend [{told['currency']}]; quantiles are of the total"
+    table = Table("months", "10 %", "50 %", "90 %", "mean", title=title)
     for months, one in told["months"].items():
         table.add_row(months, *(f"{one[key]:,.0f}" for key in ("p10", "p50", "p90", "mean")))
-    Console(width=118, highlight=False).print(table)
+    _print(told, table, as_json=as_json)
 
 
 @app.command()

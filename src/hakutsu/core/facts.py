@@ -8,6 +8,7 @@ from typing import Any
 
 from hakutsu.core.findings import Finding, found
 from hakutsu.entries.facts import OriginSaid, PartOrigin
+from hakutsu.vehicle.facts import FACT_NAMES
 from hakutsu.vehicle.tables import Row, Table, read_table
 
 
@@ -46,8 +47,7 @@ def differ(fact: str, values: Sequence[Any]) -> bool:
 def fact_found(fact: str, words: Sequence[str]) -> Finding:
     """A fact that was told in two ways; `words`: each mention with where it comes from."""
     said = "; ".join(dict.fromkeys(words))
-    name = fact.removesuffix("_km").replace("_", " ")
-    return found("general.facts_differ", f"fact:{fact}", f"{name} told in two ways: {said}")
+    return found("general.facts_differ", f"fact:{fact}", f"{FACT_NAMES[fact]} told in two ways: {said}")
 
 
 def origin_found(body: OriginSaid, place: str) -> Finding | None:

@@ -11,7 +11,8 @@ from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import parts
-from hakutsu.vehicle.places import SPARE, WHEELS, place_of_panel, places
+from hakutsu.vehicle.places import SPARE, WHEELS, places
+from hakutsu.vehicle.standing import stood_at
 from hakutsu.vehicle.under import zones
 from hakutsu.vehicle.vocabulary import Consequence
 
@@ -141,11 +142,7 @@ def named_place(subject: str) -> str:
 def place_of(subject: str) -> str:
     """The place one stands at to see a subject."""
     key = at(subject)
-    for known in (parts(), zones(), equipment(), cabin_parts()):
-        if key in known:
-            place: str = known[key].place
-            return place
-    return AXLES.get(key) or place_of_panel().get(key, key)
+    return stood_at(key) or AXLES.get(key) or key
 
 
 def side_of(subject: str) -> str | None:

@@ -1,4 +1,4 @@
-"""What may be fitted to a vehicle and what is not of its time: proposals that the inspector confirms or clears."""
+"""What may be fitted to a vehicle, and what is not of its age or kind: proposals to confirm or clear."""
 
 from __future__ import annotations
 
@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from hakutsu.core.life.components import Component, Scheduled, components, fitted, scheduled_items
 from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.engine import engine_looks
-from hakutsu.vehicle.equipment import equipment, facts_that_fit, fitted_equipment, may_have
+from hakutsu.vehicle.equipment import OWN, equipment, facts_that_fit, fitted_equipment, may_have
 from hakutsu.vehicle.fitment import usual
 from hakutsu.vehicle.keyed import key_of
-from hakutsu.vehicle.mechanics import Mechanics
+from hakutsu.vehicle.mechanics import UNKNOWN, Mechanics
 
 TO_TRY, PARTS, UNDER_BONNET = "to try", "parts", "looks at the engine"
 
@@ -37,7 +37,7 @@ def may_be_fitted(vehicle: VehicleDescription, mechanics: Mechanics, said: Mappi
 
 
 def not_of_its_time(vehicle: VehicleDescription, mechanics: Mechanics, said: Mapping[str, bool]) -> list[Fitting]:
-    """What no vehicle of its age has, by the table; nothing where its age is not known."""
+    """What no vehicle of its age or kind has, by the table; nothing where its age is not known."""
     if mechanics.year is None:
         return []
     return [one for one, there in _every(vehicle, mechanics) if there is False and one.key not in said]
@@ -50,7 +50,7 @@ def _every(vehicle: VehicleDescription, mechanics: Mechanics) -> Iterator[tuple[
         for one in fitted_equipment(vehicle.doors, year=mechanics.year, body=vehicle.body_style, facts=facts)
     }  # fmt: skip
     for thing in equipment().values():
-        if thing.key == "own" or vehicle.doors < thing.since_doors:
+        if thing.key == OWN or vehicle.doors < thing.since_doors:
             continue
         there = True if thing.key in usually else None if may_have(thing, mechanics.year, facts) else False
         yield Fitting(thing.key, thing.name, TO_TRY), there
@@ -70,5 +70,5 @@ def _every(vehicle: VehicleDescription, mechanics: Mechanics) -> Iterator[tuple[
 def _facts_allow(row: Component, mechanics: Mechanics) -> bool:
     """Whether facts leave room for an optional part, as a turbocharger on an engine."""
     return fitted(row, mechanics.model_copy(update={"also_fitted": (row.key,)})) is True and all(
-        key_of(getattr(mechanics, fact)) in (*known, "unknown") for fact, known in row.fits.items()
+        key_of(getattr(mechanics, fact)) in (*known, UNKNOWN) for fact, known in row.fits.items()
     )

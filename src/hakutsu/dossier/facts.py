@@ -10,17 +10,33 @@ from hakutsu.dossier.folding import Gathering, fold
 from hakutsu.entries.envelope import Entry
 from hakutsu.entries.facts import FACTS, Fact, Fitted, OriginSaid, Restored, Source
 from hakutsu.entries.money import MechanicsSaid
-from hakutsu.vehicle.keyed import key_of
-from hakutsu.vehicle.mechanics import UNKNOWN, Mechanics
+from hakutsu.vehicle.facts import fact_words, is_said
+from hakutsu.vehicle.mechanics import Mechanics
+
+FACT_KIND = "vehicle.fact"
 
 
 @dataclass(frozen=True, slots=True)
 class Mention:
     """One fact as one entry says it."""
 
+    fact: str
     entry: Entry
     value: Any
     source: Source
+
+    @property
+    def told(self) -> Any:
+        """As it was told: a first use of which only the year or the month was said stays that."""
+        alone = self.fact == "first_used" and self.entry.kind == FACT_KIND
+        said = self.entry.body["value"] if alone else self.value
+        return f"{said:.0f}" if alone and isinstance(said, float) else said
+
+    @property
+    def words(self) -> str:
+        """In words for `Terms.say`, with where it comes from."""
+        said = fact_words(self.fact, self.told)
+        return said if self.source is Source.UNKNOWN else f"{said} ({self.source})"
 
 
 @dataclass(slots=True)
@@ -36,12 +52,10 @@ class Facts:
 
     def changed(self, mechanics: Mechanics) -> None:
         """Take over facts, with what was said of fitted parts beside them."""
-        there = {key for key, said in self.fitted.items() if said}
-        also = tuple(dict.fromkeys((*mechanics.also_fitted, *there)))
-        absent = tuple(dict.fromkeys((*mechanics.not_fitted, *(self.fitted.keys() - there))))
+        said = dict.fromkeys(mechanics.also_fitted, True) | dict.fromkeys(mechanics.not_fitted, False) | self.fitted
         self.mechanics = mechanics.model_copy(update={
-            "also_fitted": tuple(key for key in also if self.fitted.get(key) is not False),
-            "not_fitted": tuple(key for key in absent if self.fitted.get(key) is not True),
+            "also_fitted": tuple(key for key, there in said.items() if there),
+            "not_fitted": tuple(key for key, there in said.items() if not there),
         })  # fmt: skip
 
 
@@ -54,18 +68,14 @@ def _mechanics(gathering: Gathering, entry: Entry, body: MechanicsSaid) -> None:
     for name in FACTS:
         value = getattr(mechanics, name)
         apart = [one for one in facts.mentions.get(name, ()) if one.entry.kind != entry.kind]
-        said = [Mention(entry, value, Source.UNKNOWN)] if _is_said(value) else []
+        said = [Mention(name, entry, value, Source.UNKNOWN)] if is_said(value) else []
         facts.mentions[name] = [*apart, *said]
         if apart and not said:
             mechanics = mechanics.model_copy(update={name: apart[-1].value})
     facts.changed(mechanics)
 
 
-def _is_said(value: Any) -> bool:
-    return value is not None and value is not False and value != "" and key_of(value) != UNKNOWN
-
-
-@fold("vehicle.fact")
+@fold(FACT_KIND)
 def _fact(gathering: Gathering, entry: Entry, body: Fact) -> None:
     facts = gathering.station(Facts)
     mechanics = body.applied(facts.mechanics)
@@ -73,7 +83,7 @@ def _fact(gathering: Gathering, entry: Entry, body: Fact) -> None:
     if body.corrects or body.value == "":
         facts.mentions.pop(body.fact, None)
     if body.value != "":
-        facts.mentions.setdefault(body.fact, []).append(Mention(entry, value, body.source))
+        facts.mentions.setdefault(body.fact, []).append(Mention(body.fact, entry, value, body.source))
     facts.mechanics = mechanics
 
 

@@ -15,10 +15,7 @@ from hakutsu.entries.envelope import Entry
 from hakutsu.entries.functions import Result, Tried
 from hakutsu.entries.registry import Body
 from hakutsu.entries.under import Leak, Stage, UnderZone
-from hakutsu.vehicle.equipment import equipment
-from hakutsu.vehicle.parts import parts
-from hakutsu.vehicle.places import place_of_panel
-from hakutsu.vehicle.under import zones
+from hakutsu.vehicle.standing import stood_at, tried_at
 
 # What each subject is called where nothing of it was found outside.
 SUBJECTS: dict[type[Body], str] = {Rust: "rust", Trim: "worn or missing trim", Addition: "additions"}
@@ -39,11 +36,10 @@ FINDS: dict[type[Body], Callable[[Any], bool]] = {
 
 def _where(entry: Entry, body: Body) -> set[str]:
     """Every key that what was found lies at: its own, the place one stands at to see it, and what it runs over."""
-    own = {key for key in (entry.place, getattr(body, "zone", ""), getattr(body, "item", "")) if key}
-    own |= set(getattr(body, "also_on", ()))
-    stood = {known[key].place for known in (parts(), zones(), equipment()) for key in own & known.keys()}
-    stood |= {place_of_panel()[key] for key in own & place_of_panel().keys()}
-    return own | stood | {f"function_{key}" for key in own & equipment().keys()}
+    if isinstance(body, Tried):
+        return {f"function_{body.item}", tried_at(body.item)}
+    own = {key for key in (entry.place, getattr(body, "zone", "")) if key} | set(getattr(body, "also_on", ()))
+    return own | {place for key in own if (place := stood_at(key))}
 
 
 @fold_every

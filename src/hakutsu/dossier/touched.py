@@ -9,11 +9,8 @@ from hakutsu.entries.envelope import Entry
 from hakutsu.entries.functions import Result, Tried
 from hakutsu.entries.registry import Body
 from hakutsu.entries.under import UnderZone
-from hakutsu.vehicle.cabin import cabin_parts
-from hakutsu.vehicle.equipment import equipment
-from hakutsu.vehicle.parts import parts
-from hakutsu.vehicle.places import CORNERS_OF, place_of_panel, places
-from hakutsu.vehicle.under import zones
+from hakutsu.vehicle.places import CORNERS_OF
+from hakutsu.vehicle.standing import stood_at, tried_at
 
 OBSERVED = ("body.", "corner.", "under.", "leak.", "engine.", "fluid.", "function.tried", "cabin.", "film.reading",
             "film.magnet", "film.cue", "film.cover", "film.reflection", "film.mapped")  # fmt: skip
@@ -31,7 +28,8 @@ class Touched:
 def _touch(gathering: Gathering, entry: Entry, body: Body) -> None:
     if not entry.kind.startswith(OBSERVED) or _unseen(body):
         return
-    stood = {one for key in _keys(entry, body) if (one := _stood_at(key))}
+    tried = tried_at(body.item) if isinstance(body, Tried) else ""
+    stood = {one for one in (tried, *map(stood_at, _keys(entry, body))) if one}
     if not stood:
         stood = {"bay"} if entry.kind.startswith(BAY) else {"inside_front"} if entry.kind.startswith(SEAT) else set()
     if stood - gathering.part(Touched).places:
@@ -46,15 +44,6 @@ def _unseen(body: Body) -> bool:
 
 
 def _keys(entry: Entry, body: Body) -> list[str]:
-    named = (getattr(body, name, "") for name in ("zone", "item", "part"))
+    named = (getattr(body, name, "") for name in ("zone", "part"))
     here = CORNERS_OF.get(entry.place or "", (entry.place,) if entry.place else ())
     return [key for key in (*here, *named) if isinstance(key, str) and key]
-
-
-def _stood_at(key: str) -> str:
-    """The place one stands at to see what a key names; nothing where it names none."""
-    for known in (parts(), zones(), equipment(), cabin_parts()):
-        if key in known:
-            place: str = known[key].place
-            return place
-    return place_of_panel().get(key, key if key in places() else "")

@@ -7,16 +7,8 @@ from typing import ClassVar
 from hakutsu.core.facts import VEHICLE, differ, fact_found, origin_found
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.remarks import remark_found
-from hakutsu.dossier.facts import Mention
-from hakutsu.entries.facts import Source
 from hakutsu.entries.follow_up import Outcome
 from hakutsu.reckoning.station import StationRules
-
-
-def _told(one: Mention) -> str:
-    """A mention as it was written down, with where it comes from."""
-    said = one.entry.body.get("value", one.value) if one.entry.kind == "vehicle.fact" else one.value
-    return str(said) if one.source is Source.UNKNOWN else f"{said} ({one.source})"
 
 
 class GeneralReckoned(StationRules):
@@ -40,8 +32,9 @@ class GeneralReckoned(StationRules):
         seen = []
         for fact, mentions in self._reckoning.dossier.facts.mentions.items():
             if differ(fact, [one.value for one in mentions]):
-                words = [_told(one) for one in mentions]
-                seen.append(fact_found(fact, words).seen_in(*(one.entry.id for one in mentions)))
+                seen.append(
+                    fact_found(fact, [one.words for one in mentions]).seen_in(*(one.entry.id for one in mentions))
+                )
         return seen
 
     def origins(self) -> list[Finding]:

@@ -23,15 +23,11 @@ from hakutsu.entries.body import (
     Trim,
     Works,
 )
-from hakutsu.report.wording import body_words
+from hakutsu.report.wording import body_words, join
 from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
-
-
-def _join(*parts: str) -> str:
-    return ", ".join(part for part in parts if part)
 
 
 def size_words(length_mm: float | None, width_mm: float | None = None) -> str:
@@ -48,7 +44,7 @@ def blemish_words(body: Blemish) -> str:
     edge = "at an edge" if body.on_edge else ""
     shows = "" if body.shows_from is ShowsFrom.UNKNOWN else f"shows from {body.shows_from}"
     runs = "all round" if body.all_round else f"over {len(body.also_on) + 1} parts" if body.also_on else ""
-    return _join(
+    return join(
         f"{count}{body.kind}", size_words(body.length_mm, body.width_mm), depth, edge, runs, shows, trial, body.note
     )
 
@@ -62,7 +58,7 @@ def _(body: Blemish, terms: Terms = PLAIN) -> Said:
 
 @body_words.register
 def _(body: Event, terms: Terms = PLAIN) -> Said:
-    return "One contact", _join(f"explains {len(body.blemishes)} blemishes", body.what)
+    return "One contact", join(f"explains {len(body.blemishes)} blemishes", body.what)
 
 
 @body_words.register
@@ -88,7 +84,7 @@ def _(body: Fit, terms: Terms = PLAIN) -> Said:
     said += [yes if there else no for yes, no, there in tried if there is not None]
     said += [] if body.gaps is GapGrade.UNKNOWN else [f"gaps {body.gaps}"]
     closing = "" if body.closing is Closing.UNKNOWN else f"closing: {body.closing}"
-    return "Fit", _join(*said, closing, *body.faults, body.note) or "looked at"
+    return "Fit", join(*said, closing, *body.faults, body.note) or "looked at"
 
 
 @body_words.register
@@ -96,7 +92,7 @@ def _(body: Rust, terms: Terms = PLAIN) -> Said:
     structural = "structural" if body.structural else ""
     coating = "" if body.coating is Coating.UNKNOWN else f"coating: {body.coating}"
     side = f"from the other side: {body.other_side}" if body.other_side else ""
-    return "Rust", _join(
+    return "Rust", join(
         f"{body.grade or 'grade not told'}: {body.where}",
         size_words(body.size_mm),
         structural,
@@ -114,7 +110,7 @@ def _(body: Glass, terms: Terms = PLAIN) -> Said:
     tint = "" if body.tint is Tint.UNKNOWN else f"tint {body.tint}"
     light = f"{body.light_percent:g} % of light" if body.light_percent is not None else ""
     fault = "" if body.fault is GlassFault.UNKNOWN else str(body.fault)
-    return "Glass or lamp", _join(
+    return "Glass or lamp", join(
         fault, size_words(body.size_mm), sight, travel, mark, tint, light, body.note
     ) or "looked at"
 
@@ -123,7 +119,7 @@ def _(body: Glass, terms: Terms = PLAIN) -> Said:
 def _(body: Trim, terms: Terms = PLAIN) -> Said:
     origin = "" if body.origin is Origin.UNKNOWN else str(body.origin)
     made = f"{body.material}: " if body.material is not Material.UNKNOWN else ""
-    return "Trim", _join(terms.say(f"{made}{body.state}"), origin, body.note)
+    return "Trim", join(terms.say(f"{made}{body.state}"), origin, body.note)
 
 
 @body_words.register
@@ -134,4 +130,4 @@ def _(body: Addition, terms: Terms = PLAIN) -> Said:
     holes = f"{body.holes} holes" if body.holes else ""
     by = f"by {body.by_whom}" if body.by_whom else ""
     approval = f"approval: {body.approval}" if body.approval else ""
-    return "Addition", _join(body.what, by, works, sale, part, approval, holes, *body.poor, body.note)
+    return "Addition", join(body.what, by, works, sale, part, approval, holes, *body.poor, body.note)

@@ -7,9 +7,10 @@ from hakutsu.core.keys import MEASURED
 from hakutsu.core.life import Life
 from hakutsu.core.life.components import Component, Scheduled, components, scheduled_items
 from hakutsu.entries.corners import Brake, Fluid, Gear, Height, PartProof, Pedal, SpareKind, Tyre, Wheel
+from hakutsu.entries.facts import FACTS
 from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
-from hakutsu.report.wording import body_words
-from hakutsu.vehicle.mechanics import UNKNOWN
+from hakutsu.report.wording import body_words, join
+from hakutsu.vehicle.facts import FACT_NAMES, fact_words, is_said
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
@@ -43,10 +44,6 @@ def part_name(key: str) -> str:
     return rows[key].name if key in rows else OTHER_PARTS.get(key, key.replace("_", " "))
 
 
-def _join(*parts: str) -> str:
-    return ", ".join(part for part in parts if part)
-
-
 def _fixings(count: int, words: str) -> str:
     return f"{count} fixing{'s' if count > 1 else ''} {words}" if count else ""
 
@@ -55,6 +52,12 @@ def _compared(body: Tyre | Brake, terms: Terms) -> str:
     if body.compared.value == "unknown":
         return ""
     return f"{body.compared} {terms.place(body.compared_to)}"
+
+
+def _good_for(span: tuple[float, float] | None, terms: Terms) -> str:
+    """How far pads are said to be good for."""
+    low, high = (terms.quantity("distance", one) for one in span or (0.0, 0.0))
+    return "" if span is None else f"pads good for {low}" if low == high else f"pads good for {low} to {high}"
 
 
 def _from_to(span: tuple[float, float] | None, unit: str) -> str:
@@ -84,7 +87,7 @@ def _(body: Tyre, terms: Terms = PLAIN) -> Said:
         "" if body.pressure_bar is None else terms.quantity("pressure", body.pressure_bar),
         "" if body.at_c is None else f"at {terms.quantity('temperature', body.at_c)}", body.note,
     )  # fmt: skip
-    return terms.say("Tyre"), _join(*said) or "looked at"
+    return terms.say("Tyre"), join(*said) or "looked at"
 
 
 @body_words.register
@@ -99,7 +102,7 @@ def _(body: Wheel, terms: Terms = PLAIN) -> Said:
         "" if body.liner.value == "unknown" else f"inner arch {body.liner}",
         "" if body.spare is SpareKind.NOT_SPARE else str(body.spare), body.note,
     )  # fmt: skip
-    return "Wheel", _join(*said) or "nothing out of order"
+    return "Wheel", join(*said) or "nothing out of order"
 
 
 @body_words.register
@@ -111,7 +114,7 @@ def _(body: Brake, terms: Terms = PLAIN) -> Said:
         mm("pad inner", body.pad_inner_mm), mm("pad outer", body.pad_outer_mm),
         f"pads {_numbers(body.pad_range_mm, terms)}, a range" if body.pad_range_mm else "",
         f"pads {_from_to(body.pad_percent, '% left')}" if body.pad_percent else "",
-        f"pads good for {_from_to(body.pad_km_left, 'km')}" if body.pad_km_left else "", _compared(body, terms),
+        _good_for(body.pad_km_left, terms), _compared(body, terms),
         f"by {body.pad_method}" if body.pad_method.value == "eye" else "", mm("taper", body.taper_mm),
         f"disc {_numbers(body.disc_mm, terms)}" if body.disc_mm else "", mm("minimum", body.disc_min_mm),
         mm("new", body.disc_new_mm), mm("lip", body.lip_mm),
@@ -126,7 +129,7 @@ def _(body: Brake, terms: Terms = PLAIN) -> Said:
         "" if body.pipe.value == "unknown" else f"pipe {body.pipe}",
         "wet with fluid" if body.wet else "", body.note,
     )  # fmt: skip
-    return "Brake", _join(*said) or "looked at"
+    return "Brake", join(*said) or "looked at"
 
 
 @body_words.register
@@ -135,7 +138,7 @@ def _(body: Gear, terms: Terms = PLAIN) -> Said:
     how = f"tested {body.tested}" if body.tested else ""
     lies = "against the tyre" if body.on_tyre else ""
     grade = str(body.grade) if body.grade else "not right, how bad was not told"
-    return "Graded", terms.say(_join(f"{part_name(body.part)}: {grade}", lies, how, play)) + (
+    return "Graded", terms.say(join(f"{part_name(body.part)}: {grade}", lies, how, play)) + (
         f", {body.note}" if body.note else ""
     )
 
@@ -153,7 +156,7 @@ def _(body: Fluid, terms: Terms = PLAIN) -> Said:
         "" if body.boils_c is None else f"boils at {terms.quantity('temperature', body.boils_c)}",
         "dark" if body.dark else "", "low" if body.low else "", body.note,
     )  # fmt: skip
-    return "Brake fluid", _join(*said) or "looked at"
+    return "Brake fluid", join(*said) or "looked at"
 
 
 @body_words.register
@@ -164,32 +167,23 @@ def _(body: Pedal, terms: Terms = PLAIN) -> Said:
         "" if body.parking.value == "unknown" else f"parking brake {body.parking}",
         "" if body.clicks is None else f"{body.clicks} clicks", body.note,
     )  # fmt: skip
-    return "Brake pedal", _join(*said) or "tried"
+    return "Brake pedal", join(*said) or "tried"
 
 
 @body_words.register
 def _(body: PartProof, terms: Terms = PLAIN) -> Said:
     at = "" if body.at_km is None else f"at {terms.quantity('distance', body.at_km)}"
-    return "Proof of age", _join(f"{terms.say(part_name(body.part))}: new or done {body.when}".strip(), at, body.proof)
+    return "Proof of age", join(f"{terms.say(part_name(body.part))}: new or done {body.when}".strip(), at, body.proof)
 
 
 @body_words.register
 def _(body: MechanicsSaid, terms: Terms = PLAIN) -> Said:
-    one = body.mechanics
     said = (
-        " ".join(word for word in (one.make, one.model, one.variant) if word),
-        f"first used {one.first_used:%B %Y}" if one.first_used else "",
-        "" if one.odometer_km is None else f"{terms.quantity('distance', one.odometer_km)} shown",
-        *(f"{name} {value}" for name, value in (
-            ("power", one.power), ("driven axle", one.drive), ("gearbox", one.gearbox), ("timing", one.timing),
-            ("front axle", one.front_axle), ("rear axle", one.rear_axle), ("front brakes", one.front_brakes),
-            ("rear brakes", one.rear_brakes), ("front wheels turn on", one.front_pivots),
-            ("steering", one.steering_gear), ("fuel by", one.fuel_system), ("ignition by", one.ignition),
-            ("system of", one.supply),
-        ) if value.value != UNKNOWN),
-        f"placard {one.front_size}" if one.front_size else "",
+        f"{FACT_NAMES[name]} {terms.say(fact_words(name, value))}"
+        for name in FACTS
+        if is_said(value := getattr(body.mechanics, name))
     )  # fmt: skip
-    return "What drives it", _join(*said) or "nothing known"
+    return "What drives it", join(*said) or "nothing known"
 
 
 @body_words.register
@@ -197,7 +191,7 @@ def _(body: Line, terms: Terms = PLAIN) -> Said:
     amount = "" if body.amount is None else f"{body.amount:,}"
     code, place = body.code.rpartition(".")[2], terms.place(named_place(body.subject) or None) or body.subject
     what = " ".join(one.replace("_", " ") for one in (code, place) if one)
-    return "Line of the sheet", _join(f"{what}: {body.treat}", amount, body.note)
+    return "Line of the sheet", join(f"{what}: {body.treat}", amount, body.note)
 
 
 @body_words.register

@@ -17,15 +17,11 @@ from hakutsu.entries.engine import (
     When,
 )
 from hakutsu.entries.fluids import Fluid
-from hakutsu.report.wording import body_words
+from hakutsu.report.wording import body_words, join
 from hakutsu.vehicle.mechanics import Chemistry
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
-
-
-def _join(*parts: str) -> str:
-    return ", ".join(part for part in parts if part)
 
 
 def _number(name: str, value: float | None, unit: str) -> str:
@@ -37,19 +33,19 @@ def _degrees(name: str, value: float | None, terms: Terms) -> str:
 
 
 def _ticked(*said: tuple[bool, str]) -> str:
-    return _join(*(words for there, words in said if there))
+    return join(*(words for there, words in said if there))
 
 
 def _smoke(body: EngineStart | EngineLook) -> str:
     if body.smoke.value == "unknown":
         return ""
-    return _join(f"smoke {body.smoke}", "" if body.smoke_is.value == "unknown" else str(body.smoke_is))
+    return join(f"smoke {body.smoke}", "" if body.smoke_is.value == "unknown" else str(body.smoke_is))
 
 
 def _noise(body: EngineStart | EngineLook) -> str:
     if not body.noise:
         return ""
-    return _join(
+    return join(
         body.noise, _number("for", body.noise_s, "s"), "" if body.noise_is.value == "unknown" else str(body.noise_is)
     )
 
@@ -61,7 +57,7 @@ def _(body: EngineStart, terms: Terms = PLAIN) -> Said:
     said = (body.procedure, effect, _number("cranked", body.cranking_s, "s"),
             _degrees("coolant", body.coolant_c, terms), "jump started" if body.jump_started else "", noise, smoke,
             body.note)  # fmt: skip
-    return "First start", _join(*said) or "started"
+    return "First start", join(*said) or "started"
 
 
 @body_words.register
@@ -71,7 +67,7 @@ def _(body: EngineSample, terms: Terms = PLAIN) -> Said:
     said = (minute, _degrees("coolant", body.coolant_c, terms), _number("", body.rpm, "rpm").strip(),
             oil, _degrees("vent", body.vent_c, terms), _ticked((body.fan, "fan running"), (body.by_link, "by link")),
             body.note)  # fmt: skip
-    return "Engine run", _join(*said)
+    return "Engine run", join(*said)
 
 
 @body_words.register
@@ -80,7 +76,7 @@ def _(body: EngineLook, terms: Terms = PLAIN) -> Said:
     stops = _ticked((body.steam, "steam"), (body.red_zone, "red zone"), (body.oil_lamp, "oil pressure lamp"))
     smoke, noise = _smoke(body), _noise(body)
     when = "" if body.when is When.RUNNING else str(body.when)
-    return "Look at the running engine", _join(when, fumes, smoke, noise, stops, body.note) or "looked"
+    return "Look at the running engine", join(when, fumes, smoke, noise, stops, body.note) or "looked"
 
 
 @body_words.register
@@ -88,7 +84,7 @@ def _(body: EngineIdle, terms: Terms = PLAIN) -> Said:
     conditions = _ticked((body.warm, "warm"), (body.switched, "a load was switched"), (body.carburettor, "carburettor"),
                          (body.by_link, "by link"))  # fmt: skip
     mean = sum(body.rpm) / len(body.rpm)
-    return "Idle", _join(
+    return "Idle", join(
         f"{len(body.rpm)} speeds at {body.hertz:g} a second, mean {mean:.0f} rpm", conditions, body.note
     )
 
@@ -97,7 +93,7 @@ def _(body: EngineIdle, terms: Terms = PLAIN) -> Said:
 def _(body: Bay, terms: Terms = PLAIN) -> Said:
     side = terms.say(f"{{{body.side}}}") if body.side else ""
     signs = [terms.say(str(one)) for one in body.signs]
-    return terms.say("Under the bonnet"), _join(*signs, side, body.note) or "looked, nothing found"
+    return terms.say("Under the bonnet"), join(*signs, side, body.note) or "looked, nothing found"
 
 
 @body_words.register
@@ -107,7 +103,7 @@ def _(body: Air, terms: Terms = PLAIN) -> Said:
             _degrees("outside", body.outside_c, terms), _number("after", body.minutes, "min"),
             "" if body.called else "compressor not called for",
             _degrees("heater", body.heater_c, terms), body.note)  # fmt: skip
-    return "Air-conditioning", _join(*said)
+    return "Air-conditioning", join(*said)
 
 
 @body_words.register
@@ -117,7 +113,7 @@ def _(body: Battery, terms: Terms = PLAIN) -> Said:
     rated = f"{body.measured:g} of {body.rated:g}" if body.measured is not None and body.rated is not None else ""
     said = (_number("rest", body.rest_v, "V"), rested, conditions, _number("cranking", body.crank_v, "V"),
             _number("charging", body.charging_v, "V"), rated, body.note)  # fmt: skip
-    return "Starter battery", _join(*said) or "looked at"
+    return "Starter battery", join(*said) or "looked at"
 
 
 @body_words.register
@@ -132,7 +128,7 @@ def _(body: Pack, terms: Terms = PLAIN) -> Said:
         charged,
         _number("", body.cycles, "cycles").strip(),
     )
-    return "High-voltage pack", _join(*said, body.note) or "looked at"
+    return "High-voltage pack", join(*said, body.note) or "looked at"
 
 
 @body_words.register
@@ -144,7 +140,7 @@ def _(body: Fluid, terms: Terms = PLAIN) -> Said:
     name = terms.say(fluid_names().get(body.fluid, body.fluid))
     colour = colour_words(body.colour) if body.colour else ""
     said = (state, level, colour, smell, *map(str, body.debris), *map(str, body.test), freezes, body.note)
-    return name[:1].upper() + name[1:], _join(*said) or "looked at"
+    return name[:1].upper() + name[1:], join(*said) or "looked at"
 
 
 @body_words.register
@@ -155,18 +151,18 @@ def _(body: Needle, terms: Terms = PLAIN) -> Said:
         at = f"at {low} % of its scale" if low == high else f"at {low} to {high} % of its scale"
     when = "" if body.when.value == "unknown" else str(body.when)
     steady = "" if body.steady.value == "unknown" else str(body.steady)
-    return f"Needle, {body.of}", _join(when, at, steady, body.note)
+    return f"Needle, {body.of}", join(when, at, steady, body.note)
 
 
 @body_words.register
 def _(body: ByEar, terms: Terms = PLAIN) -> Said:
     when = "" if body.when.value == "unknown" else str(body.when)
-    return "Engine by ear", _join(*map(str, body.sounds), when, body.note)
+    return "Engine by ear", join(*map(str, body.sounds), when, body.note)
 
 
 @body_words.register
 def _(body: AirByHand, terms: Terms = PLAIN) -> Said:
     told = (("vent", body.cooled), ("compressor", body.compressor), ("heater", body.heats))
-    return "Air-conditioning by hand", _join(
+    return "Air-conditioning by hand", join(
         *(f"{name} {one}" for name, one in told if one.value != "unknown"), body.note
     )

@@ -2,33 +2,16 @@
 
 from __future__ import annotations
 
-from datetime import date
-from typing import Any
-
 from hakutsu.core.life.components import components, scheduled_items
 from hakutsu.entries.facts import Fact, Fitted, OriginSaid, Restored, Source
-from hakutsu.report.wording import body_words
+from hakutsu.report.wording import body_words, join
 from hakutsu.vehicle.engine import engine_looks
 from hakutsu.vehicle.equipment import equipment
+from hakutsu.vehicle.facts import FACT_NAMES, fact_words
 from hakutsu.vehicle.mechanics import Mechanics
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 Said = tuple[str, str]
-FACT_NAMES = {
-    "make": "make", "model": "model", "variant": "variant", "first_used": "first used", "odometer_km": "distance meter",
-    "power": "power", "drive": "driven axle", "gearbox": "gearbox", "timing": "camshaft driven by",
-    "rear_axle": "rear axle", "rear_brakes": "rear brakes", "front_axle": "front axle", "front_brakes": "front brakes",
-    "front_pivots": "front wheels turn on", "steering_gear": "steering", "fuel_system": "fuel by",
-    "ignition": "ignition by", "supply": "electrical system", "stainless_exhaust": "stainless exhaust",
-    "separate_frame": "body on a frame of its own", "map_thermostat": "thermostat moved by the engine’s computer",
-    "two_stage_oil": "two-stage oil pump", "front_size": "placard, front", "rear_size": "placard, rear",
-    "front_bar": "placard pressure, front", "rear_bar": "placard pressure, rear",
-}  # fmt: skip
-
-
-def join(*parts: str) -> str:
-    """Parts that say anything, with commas."""
-    return ", ".join(part for part in parts if part)
 
 
 def fitting_name(key: str) -> str:
@@ -39,27 +22,14 @@ def fitting_name(key: str) -> str:
     return key
 
 
-def fact_value(fact: str, value: Any, terms: Terms = PLAIN) -> str:
-    """A fact's value in words."""
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if isinstance(value, date):
-        return f"{value:%B %Y}"
-    if fact == "odometer_km":
-        return terms.quantity("distance", value)
-    return terms.quantity("pressure", value) if fact.endswith("_bar") else str(value)
-
-
 def _source(source: Source) -> str:
     return "" if source is Source.UNKNOWN else str(source)
 
 
 @body_words.register
 def _(body: Fact, terms: Terms = PLAIN) -> Said:
-    value = (
-        "not known" if body.value == "" else fact_value(body.fact, getattr(body.applied(Mechanics()), body.fact), terms)
-    )
-    return FACT_NAMES[body.fact].capitalize(), join(value, _source(body.source), body.note)
+    value = "not known" if body.value == "" else fact_words(body.fact, getattr(body.applied(Mechanics()), body.fact))
+    return FACT_NAMES[body.fact].capitalize(), join(terms.say(value), _source(body.source), body.note)
 
 
 @body_words.register

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from hakutsu.core.facts import differ
-from hakutsu.report.facts_wording import FACT_NAMES, fact_value
 from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
+from hakutsu.vehicle.facts import FACT_NAMES
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,13 +33,7 @@ def _vehicle(making: Making) -> VehicleSection:
     for fact, mentions in said.mentions.items():
         if not mentions:
             continue
-        told = [
-            str(one.entry.body.get("value")) if fact == "first_used" and one.entry.kind == "vehicle.fact"
-            else fact_value(fact, one.value, terms)
-            for one in mentions
-        ]  # fmt: skip
-        words = [f"{value} ({one.source})" if one.source.value != "unknown" else value
-                 for value, one in zip(told, mentions, strict=True)]  # fmt: skip
+        words = [terms.say(one.words) for one in mentions]
         facts.append((FACT_NAMES[fact], words[-1]))
         if differ(fact, [one.value for one in mentions]):
             differing.append((FACT_NAMES[fact], "; ".join(words)))

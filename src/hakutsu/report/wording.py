@@ -52,6 +52,11 @@ from hakutsu.vehicle.units import UNIT_LABEL, show
 from hakutsu.vehicle.vocabulary import Direction, ReadingStatus, Unit
 
 
+def join(*parts: str) -> str:
+    """Parts that say anything, with commas."""
+    return ", ".join(part for part in parts if part)
+
+
 def walk_words(direction: Direction, terms: Terms) -> str:
     """Which side a walk takes first."""
     side = terms.side("left" if direction is Direction.LEFT_FIRST else "right")

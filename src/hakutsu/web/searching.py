@@ -37,14 +37,11 @@ def _find(desk: Desk, asked: str) -> tuple[list[Found], int]:
     until = time.monotonic() + SECONDS
     try:
         stale = _stale(desk)
-        newest = _newest(desk, stale) if len(stale) <= FEW else []
-        for inspection, _ in newest:  # what was typed is found at once, whatever the time that is left
-            if inspection not in desk.words_kept:
+        for inspection, key in _newest(desk, stale) if len(stale) <= FEW else ():
+            if time.monotonic() <= until:
+                _make(desk, inspection, key)
+            elif inspection not in desk.words_kept:  # no time left: what was typed is found at least
                 _glance(desk, inspection)
-        for inspection, key in newest:
-            _make(desk, inspection, key)
-            if time.monotonic() > until:
-                break
     except DBAPIError as error:  # what was found by words before is found still
         desk.background.ended[RENEWING] = f"the database {words(error)}"
     holding, count = desk.logbook.derived.holding(parts_of(asked), SHOWN)

@@ -35,6 +35,7 @@ from hakutsu.entries.scan import (
     Stored,
     UnitRead,
 )
+from hakutsu.vehicle.terms import Terms
 from hakutsu.vehicle.vocabulary import Consequence
 
 HERE, THERE = "0RN1SKARRW2000017", "0RN1SKARRW2000452"
@@ -162,6 +163,10 @@ class Belonging(unittest.TestCase):
         self.assertEqual(found.subject, "units")
         (odd,) = distance_findings([one, near, unit(address="7EA", live={"odometer_km": 212_880})], NOTHING)
         self.assertIn("7EA", odd.subject)
+        miles = Terms(distance="mi")
+        self.assertIn("132,277 mi", miles.say(found.words))  # 212,880 km
+        self.assertIn("132,277 mi", miles.say(odd.words))
+        self.assertNotRegex(miles.say("; ".join((odd.words, *odd.reasons))), r"\bkm\b")
 
 
 class Lamp(unittest.TestCase):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from hakutsu.core.findings import Finding, found
-from hakutsu.entries.by_feel import AirByHand, ByEar, Compressor, Cooled, Heats, Needle, Steadiness
+from hakutsu.entries.by_feel import AirByHand, ByEar, Compressor, Cooled, Heats, Moment, Needle, Steadiness
 from hakutsu.vehicle.tables import Row, Table, read_table
 
 BAY, AIR, HEATER = "bay", "air_conditioning", "heater"
@@ -38,38 +38,32 @@ def by_feel_table() -> ByFeelTable:
     return read_table("core.engine", "by_feel", ByFeelTable)
 
 
+def _told(code: str, subject: str, words: str, sureness: float, *reasons: str) -> Finding:
+    """A finding by feel, with those reasons that say anything."""
+    return found(f"engine.{code}", subject, words, [one for one in reasons if one], sureness=sureness)
+
+
+def _when(moment: Moment) -> str:
+    return "" if moment is Moment.UNKNOWN else str(moment)
+
+
 def ear_found(ear: ByEar) -> list[Finding]:
     """What an engine says by ear; running smoothly and revving freely are nothing found."""
     table = by_feel_table()
-    when = (str(ear.when),) if ear.when.value != "unknown" else ()
     return [
-        found(
-            f"engine.ear_{one.value}",
-            BAY,
-            table.sounds[one.value],
-            (*when, *note(ear.note)),
-            sureness=table.sureness.by_ear,
-        )
+        _told(f"ear_{one.value}", BAY, table.sounds[one.value], table.sureness.by_ear, _when(ear.when), ear.note)
         for one in ear.sounds
         if one.value in table.sounds
     ]
 
 
-def note(text: str) -> tuple[str, ...]:
-    """A note as a reason, where there is one."""
-    return (text,) if text else ()
-
-
 def needle_found(needle: Needle) -> list[Finding]:
     """How a needle moves; where it stands on its scale is kept and judged by nobody."""
-    table = by_feel_table()
-    if needle.steady.value not in table.needle:
+    table, moves = by_feel_table(), needle.steady.value
+    if moves not in table.needle:
         return []
-    words = f"{needle.of}: {table.needle[needle.steady.value]}"
-    when = (str(needle.when),) if needle.when.value != "unknown" else ()
-    return [found(f"engine.needle_{needle.steady.value}", f"needle:{needle.of.value}", words,
-                  (*when, *note(needle.note)),
-                  sureness=table.sureness.needle)]  # fmt: skip
+    words, subject = f"{needle.of}: {table.needle[moves]}", f"needle:{needle.of.value}"
+    return [_told(f"needle_{moves}", subject, words, table.sureness.needle, _when(needle.when), needle.note)]
 
 
 def dead_needles(needles: Iterable[Needle]) -> set[str]:
@@ -84,30 +78,17 @@ def air_by_hand_found(air: AirByHand, outside_c: float | None = None) -> list[Fi
     ----------
     outside_c : air outside [°C]; in the cold many compressors lock out, and nothing is concluded from none
     """
-    table, told = by_feel_table(), list[Finding]()
-    sure = table.sureness.by_hand
+    table = by_feel_table()
     cold_day = outside_c is not None and outside_c < table.lock_out.below_c
-    if air.cooled is not Cooled.UNKNOWN and not (cold_day and air.cooled is Cooled.NOT_DIFFERENT):
-        told.append(
-            found(
-                f"engine.air_hand_{air.cooled.value}",
-                AIR,
-                table.cooled[air.cooled.value],
-                note(air.note),
-                sureness=sure,
-            )
-        )
-    if air.compressor in (Compressor.CYCLES, Compressor.NEVER) and not cold_day:
-        told.append(found(f"engine.compressor_{air.compressor.value}", AIR, table.compressor[air.compressor.value],
-                          note(air.note), sureness=sure))  # fmt: skip
-    if air.heats not in (Heats.UNKNOWN, Heats.COLD_ENGINE):
-        told.append(
-            found(
-                f"engine.heater_hand_{air.heats.value}",
-                HEATER,
-                table.heats[air.heats.value],
-                note(air.note),
-                sureness=sure,
-            )
-        )
-    return told
+    locked_out = cold_day and air.cooled is Cooled.NOT_DIFFERENT
+    tried = (
+        (air.cooled is not Cooled.UNKNOWN and not locked_out, "air_hand", AIR, air.cooled, table.cooled),
+        (air.compressor in (Compressor.CYCLES, Compressor.NEVER) and not cold_day, "compressor", AIR, air.compressor,
+         table.compressor),
+        (air.heats not in (Heats.UNKNOWN, Heats.COLD_ENGINE), "heater_hand", HEATER, air.heats, table.heats),
+    )  # fmt: skip
+    return [
+        _told(f"{code}_{how.value}", subject, words[how.value], table.sureness.by_hand, air.note)
+        for says, code, subject, how, words in tried
+        if says
+    ]

@@ -97,22 +97,18 @@ def charging(volts: float, *, smart: bool = False, six: bool = False) -> Said:
     Below 13.2 V not charging; to 13.8 and from 14.7 to 15.0 V the named middle; from 15.0 a fault, above 15.5 V on
     every system. Source: values of the trade, `data/electric.toml`.
     """
-    row, on_twelve = electric_table().charging, volts * (2 if six else 1)
-    belongs = f"{row.low_v / (2 if six else 1):g} to {row.high_v / (2 if six else 1):g} V belong"
+    row, half = electric_table().charging, 2 if six else 1
+    on_twelve, usual = volts * half, f"{row.low_v / half:g} to {row.high_v / half:g} V"
     if on_twelve > row.always_v:
-        return Said(Level.FAULT, f"{volts:g} V where {belongs}: too much for any system", "charging")
+        return Said(Level.FAULT, f"{volts:g} V where {usual} belong: too much for any system", "charging")
     if on_twelve < row.not_v or on_twelve >= row.over_v:
         if smart:
             return Said(Level.WATCH, f"{volts:g} V: a smart system may do so; again with a load on", "charging_check")
-        return Said(Level.FAULT, f"{volts:g} V where {belongs}", "charging")
+        return Said(Level.FAULT, f"{volts:g} V where {usual} belong", "charging")
     if on_twelve < row.low_v:
-        return Said(
-            Level.WATCH, f"{volts:g} V, a little under the {belongs.removesuffix(' belong')} usual", "charging_low"
-        )
+        return Said(Level.WATCH, f"{volts:g} V, a little under the {usual} usual", "charging_low")
     if on_twelve > row.high_v:
-        return Said(
-            Level.WATCH, f"{volts:g} V, a little over the {belongs.removesuffix(' belong')} usual", "charging_high"
-        )
+        return Said(Level.WATCH, f"{volts:g} V, a little over the {usual} usual", "charging_high")
     return Said(Level.GOOD, f"charges at {volts:g} V", "charging")
 
 

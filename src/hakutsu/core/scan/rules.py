@@ -166,14 +166,18 @@ def distance_findings(units: Sequence[UnitRead], known: Known) -> list[Finding]:
         if not _apart(first, max(first, second)) and not _apart(second, max(first, second)):
             return []
         words = (
-            f"units count different distances: {unit_name(one)} {first:,.0f} km, {unit_name(other)} {second:,.0f} km"
+            f"units count different distances: {unit_name(one)} {{distance {first:.0f}}}, "
+            f"{unit_name(other)} {{distance {second:.0f}}}"
         )
         return [found("scan.distance_differs", "units", words, ["nothing says which of them is right"])]
     usual = known.dial_km if known.dial_km is not None else median(km for _, km in counted)
     against = "the dial says" if known.dial_km is not None else "the middle of all units is"
+    reasons = [
+        f"{against} {{distance {usual:.0f}}}",
+        "one of them was replaced or changed: which, the number does not say",
+    ]
     return [
-        found("scan.distance_differs", unit_name(unit), f"{unit_name(unit)} counts {km:,.0f} km",
-              [f"{against} {usual:,.0f} km", "one of them was replaced or changed: which, the number does not say"])
+        found("scan.distance_differs", unit_name(unit), f"{unit_name(unit)} counts {{distance {km:.0f}}}", reasons)
         for unit, km in counted
         if _apart(km, usual)
     ]  # fmt: skip

@@ -15,9 +15,10 @@ from hakutsu.core.fitting import Fitting, may_be_fitted, not_of_its_time
 from hakutsu.dossier.facts import Facts, Mention
 from hakutsu.entries.facts import PartOrigin, Source
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.facts_wording import FACT_NAMES, fact_value, fitting_name
+from hakutsu.report.facts_wording import fitting_name
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle import mechanics as kinds
+from hakutsu.vehicle.facts import FACT_NAMES
 from hakutsu.vehicle.fitment import as_built, proposed_facts
 from hakutsu.vehicle.keyed import Keyed, key_of
 from hakutsu.vehicle.terms import Terms
@@ -71,8 +72,8 @@ def facts_context(reckoning: Reckoning) -> dict[str, Any]:
 
 def _first_used(facts: Facts) -> str:
     """The date of first use as it was told: a year or a month stay what they are."""
-    told = [one for one in facts.mentions.get("first_used", ()) if one.entry.kind == "vehicle.fact"]
-    return str(told[-1].entry.body["value"]) if told else str(facts.mechanics.first_used or "")
+    mentions = facts.mentions.get("first_used")
+    return str(mentions[-1].told) if mentions else ""
 
 
 def _assumed(mechanics: kinds.Mechanics, fact: str) -> str:
@@ -95,13 +96,11 @@ def _grouped(every: list[Fitting], terms: Terms) -> list[tuple[str, list[tuple[s
 def _differing(facts: Facts, terms: Terms) -> list[tuple[str, list[tuple[str, str]]]]:
     """Facts told in two ways: each mention with its words."""
 
-    def words(fact: str, one: Mention) -> str:
-        source = "" if one.source is Source.UNKNOWN else f" ({one.source})"
-        told = one.entry.body.get("value") if fact == "first_used" and one.entry.kind == "vehicle.fact" else None
-        return f"{told or fact_value(fact, one.value, terms)}{source}, {terms.clock(one.entry.at)} {one.entry.by}"
+    def words(one: Mention) -> str:
+        return f"{terms.say(one.words)}, {terms.clock(one.entry.at)} {one.entry.by}"
 
     return [
-        (FACT_NAMES[fact], [(str(one.entry.id), words(fact, one)) for one in mentions])
+        (FACT_NAMES[fact], [(str(one.entry.id), words(one)) for one in mentions])
         for fact, mentions in facts.mentions.items()
         if differ(fact, [one.value for one in mentions])
     ]
