@@ -4,7 +4,7 @@ from datetime import date
 from hakutsu.core.facts import differ, origin_found
 from hakutsu.core.fitting import may_be_fitted, not_of_its_time
 from hakutsu.entries.facts import FACTS, Fact, Fitted, OriginSaid
-from hakutsu.vehicle.mechanics import Mechanics
+from hakutsu.vehicle.mechanics import Mechanics, RearAxle
 from tests.builders import car
 
 
@@ -17,7 +17,17 @@ class Differ(unittest.TestCase):
     def test_a_name_written_more_fully_is_the_same(self):
         self.assertFalse(differ("model", ["Sund", "sund  saloon"]))
         self.assertTrue(differ("model", ["Sund", "Carry"]))
-        self.assertTrue(differ("first_used", [date(1958, 7, 1), date(1959, 7, 1)]))
+
+    def test_a_date_told_more_closely_is_the_same(self):
+        self.assertFalse(differ("first_used", ["1958", "1958-05"]))
+        self.assertFalse(differ("first_used", ["1958-05", date(1958, 5, 20)]))
+        self.assertTrue(differ("first_used", ["1958", "1959-05"]))
+
+    def test_choices_are_told_apart_by_their_keys(self):
+        self.assertFalse(differ("rear_axle", [RearAxle.RIGID, RearAxle.RIGID]))
+        self.assertTrue(differ("rear_axle", [RearAxle.RIGID, RearAxle.BEAM]))
+        self.assertTrue(differ("separate_frame", [True, False]))
+        self.assertTrue(differ("front_bar", [2.0, 2.3]))
 
 
 class OneFact(unittest.TestCase):

@@ -9,6 +9,7 @@ from typing import Any
 from hakutsu.core.findings import Finding, found
 from hakutsu.entries.facts import OriginSaid, PartOrigin
 from hakutsu.vehicle.facts import FACT_NAMES
+from hakutsu.vehicle.keyed import key_of
 from hakutsu.vehicle.tables import Row, Table, read_table
 
 
@@ -21,6 +22,7 @@ class _FactsTable(Table):
 
 
 VEHICLE = "vehicle"
+WRITTEN = ("make", "model", "variant", "first_used", "front_size", "rear_size")
 NOT_ITS_OWN = {
     PartOrigin.SWAPPED: "general.part_swapped", PartOrigin.REPRODUCTION: "general.part_reproduction",
     PartOrigin.RENEWED: "general.part_renewed", PartOrigin.RESTORED: "general.part_restored",
@@ -28,20 +30,19 @@ NOT_ITS_OWN = {
 
 
 def differ(fact: str, values: Sequence[Any]) -> bool:
-    """Whether mentions of one fact contradict each other, in the order they were made.
+    """Whether mentions of one fact contradict each other, as they were told and in the order they were made.
 
-    A distance meter may move on by what is driven during a visit; a name may be written more fully the second time.
+    A distance meter may move on by what is driven during a visit; a name may be written more fully the second time, and
+    a date told to the month where it was told to the year.
     """
-    if len(set(map(str, values))) < 2:
-        return False
     if fact == "odometer_km":
         steps = [later - before for before, later in pairwise(values)]
         return any(step < 0 or step > read_table("core", "facts", _FactsTable).visit.driven_km for step in steps)
-    texts = [" ".join(str(one).casefold().split()) for one in values]
-    if isinstance(values[0], str):
+    if fact in WRITTEN:
+        texts = [" ".join(str(one).casefold().split()) for one in values]
         longest = max(texts, key=len)
         return not all(one in longest for one in texts)
-    return True
+    return len({key_of(one) for one in values}) > 1
 
 
 def fact_found(fact: str, words: Sequence[str]) -> Finding:

@@ -31,7 +31,7 @@ class GeneralReckoned(StationRules):
         """Facts of the vehicle whose mentions contradict each other."""
         seen = []
         for fact, mentions in self._reckoning.dossier.facts.mentions.items():
-            if differ(fact, [one.value for one in mentions]):
+            if differ(fact, [one.told for one in mentions]):
                 seen.append(
                     fact_found(fact, [one.words for one in mentions]).seen_in(*(one.entry.id for one in mentions))
                 )

@@ -35,7 +35,7 @@ def _vehicle(making: Making) -> VehicleSection:
             continue
         words = [terms.say(one.words) for one in mentions]
         facts.append((FACT_NAMES[fact], words[-1]))
-        if differ(fact, [one.value for one in mentions]):
+        if differ(fact, [one.told for one in mentions]):
             differing.append((FACT_NAMES[fact], "; ".join(words)))
     origins = [body_words(one.body, terms)[1] for one in said.origins]
     return VehicleSection(facts, differing, origins, [body_words(one.body, terms)[1] for one in said.restored])

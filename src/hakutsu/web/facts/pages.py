@@ -102,7 +102,7 @@ def _differing(facts: Facts, terms: Terms) -> list[tuple[str, list[tuple[str, st
     return [
         (FACT_NAMES[fact], [(str(one.entry.id), words(one)) for one in mentions])
         for fact, mentions in facts.mentions.items()
-        if differ(fact, [one.value for one in mentions])
+        if differ(fact, [one.told for one in mentions])
     ]
 
 
