@@ -18,6 +18,10 @@ class Differ(unittest.TestCase):
         self.assertFalse(differ("model", ["Sund", "sund  saloon"]))
         self.assertTrue(differ("model", ["Sund", "Carry"]))
 
+    def test_one_mention_and_none_contradict_nothing(self):
+        for fact in FACTS:
+            self.assertFalse(differ(fact, []) or differ(fact, ["once"]))
+
     def test_a_date_told_more_closely_is_the_same(self):
         self.assertFalse(differ("first_used", ["1958", "1958-05"]))
         self.assertFalse(differ("first_used", ["1958-05", date(1958, 5, 20)]))

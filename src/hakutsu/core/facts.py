@@ -35,6 +35,8 @@ def differ(fact: str, values: Sequence[Any]) -> bool:
     A distance meter may move on by what is driven during a visit; a name may be written more fully the second time, and
     a date told to the month where it was told to the year.
     """
+    if len(values) < 2:
+        return False
     if fact == "odometer_km":
         steps = [later - before for before, later in pairwise(values)]
         return any(step < 0 or step > read_table("core", "facts", _FactsTable).visit.driven_km for step in steps)
