@@ -22,6 +22,7 @@ from hakutsu.entries.scan import (
     SinceCleared,
     UnitRead,
 )
+from hakutsu.entries.settings import Overrides
 from hakutsu.web.scan.sweep import sample, tally
 from tests.builders import NOON, opened
 from tests.web.case import RoundCase
@@ -175,6 +176,16 @@ class Scan(RoundCase):
         self.write("scan.read", read("P0171"))
         self.write("general.seen", Seen(station=Station.GENERAL, text="a hose hisses at idle"), place="bay")
         self.assertIn("Air drawn in behind the meter makes the mixture lean", self.page())
+
+    def test_distances_are_told_in_the_units_of_the_reader(self):
+        self.write("scan.read", read("P0301", lamp=True, since_cleared=SinceCleared(km=161, warm_ups=3)))
+        because = self.client.get(f"{self.here}/scan.json").json()["cleared"]["because"]
+        self.assertIn("cleared 161 km and 3 warm-ups ago", because[0])
+        self.write("inspection.settings", Overrides(distance="mi"))
+        page = self.page()
+        self.assertIn("cleared 100 mi and 3 warm-ups ago", page)
+        self.assertIn("<dd>100 mi</dd>", page)
+        self.assertNotIn("{distance", page)
 
     def test_files_go_out_and_come_in_again(self):
         self.write("scan.read", read("P0301", lamp=True, since_cleared=SinceCleared(km=900)))

@@ -38,7 +38,7 @@ class Counted(unittest.TestCase):
     def test_facts_come_first(self):
         kept = (CodeRead(code="P0420", memory=("permanent",)),)
         said = cleared([unit(41, 1, ("catalyst",), codes=kept)]).because
-        self.assertEqual(said[0], "engine unit 7E8: codes cleared 41 km and 1 warm-up ago")
+        self.assertEqual(said[0], "engine unit 7E8: codes cleared {distance 41} and 1 warm-up ago")
         self.assertIn("engine unit 7E8: monitors not complete: catalyst", said)
         self.assertIn("engine unit 7E8: permanent codes without stored ones: P0420", said)
 

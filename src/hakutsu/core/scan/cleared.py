@@ -115,7 +115,7 @@ def _facts(unit: UnitRead) -> list[str]:
     if since.km is not None or since.warm_ups is not None:
         least = "or more " if since.warm_ups == COUNTED_OUT else ""
         plural = "" if since.warm_ups == 1 else "s"
-        parts = [f"{since.km:,} km" if since.km is not None else "",
+        parts = [f"{{distance {since.km}}}" if since.km is not None else "",
                  f"{since.warm_ups} {least}warm-up{plural}" if since.warm_ups is not None else ""]  # fmt: skip
         said.append(f"codes cleared {' and '.join(filter(None, parts))} ago")
     waiting = [
