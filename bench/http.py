@@ -19,9 +19,10 @@ from bench.load import load
 from bench.serving import Server, bare, serving, with_demo
 
 PAGES = (
-    "/round", "/place/bay", "/film", "/film?drawing=sheet", "/outside/blemishes", "/outside/rust", "/corners", "/under",
-    "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/scan", "/life/calendar", "/life/money",
-    "/life/sheet", "/life/condition", "/pictures", "/logbook", "/runsheet", "/report",
+    "/round", "/place/bay", "/film", "/film?drawing=sheet", "/outside/blemishes", "/outside/rust", "/corners",
+    "/under", "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/scan", "/road/noticed",
+    "/road/measured", "/life/calendar", "/life/money", "/life/sheet", "/life/condition", "/pictures", "/logbook",
+    "/runsheet", "/report",
 )  # fmt: skip
 
 

@@ -44,12 +44,14 @@ class BrowserCase(unittest.TestCase):
         return self.driver.find_elements(By.CSS_SELECTOR, selector)
 
     def press(self, selector):
-        """Click; where the page moved under the pointer at that moment, click again as a user would."""
+        """Click; where the page moved at that moment, or the bar covers it, move it clear and click as a user would."""
 
         def clicked():
             try:
                 self.one(selector).click()
             except ElementClickInterceptedException:
+                script = "document.querySelector(arguments[0])?.scrollIntoView({ block: 'center' })"
+                self.driver.execute_script(script, selector)
                 return False
             return True
 

@@ -13,9 +13,13 @@ ESTATE, HATCH, SUND = (f"/inspections/{demo_id(car)}" for car in ("estate", "hat
 WIDE, NARROW = (1280, 800), (390, 844)
 PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").value = "yes";
 document.querySelector("[action$=conditions] button").click()"""
+OPEN = "document.querySelector('[data-lines] details').open = true"
 
 VIEWS = {
     "day": ("/", WIDE, ""),
+    "overview": (HATCH, WIDE, ""),
+    "place": (f"{ESTATE}/place/front_corner_left", WIDE, OPEN),
+    "road": (f"{ESTATE}/road/measured", WIDE, "document.querySelector('#records').scrollIntoView()"),
     "film-station": (f"{ESTATE}/film?panel=rear_quarter_right", WIDE, ""),
     "film-station-narrow": (f"{HATCH}/film?panel=rear_quarter_left", NARROW, ""),
     "shell-sheet": (f"{ESTATE}/film?panel=rear_quarter_right&drawing=sheet", WIDE, ""),
@@ -25,14 +29,11 @@ VIEWS = {
     "engine-run": (f"{ESTATE}/engine/run", WIDE, ""),
     "scan": (f"{ESTATE}/scan", WIDE, ""),
     "functions": (f"{HATCH}/functions", WIDE, ""),
-    "cabin": (f"{ESTATE}/cabin", WIDE, ""),
     "life-calendar": (f"{ESTATE}/life/calendar", WIDE, ""),
-    "money": (f"{ESTATE}/life/money", WIDE, ""),
     "negotiation": (f"{ESTATE}/life/sheet", WIDE, ""),
     "key-facts": (f"{SUND}/facts", WIDE, ""),
     "round": (f"{HATCH}/round", WIDE, "document.querySelector('[id^=q] details').open = true"),
     "run-sheet": (f"{HATCH}/runsheet", WIDE, PLAN),
-    "logbook": (f"{ESTATE}/logbook", WIDE, "document.querySelector('#out-in').open = true"),
     "report": (f"{ESTATE}/report", (1000, 1400), ""),
 }
 

@@ -17,7 +17,17 @@ axe.run(document, { runOnly: arguments[0] })
 """
 
 
-class Accessibility(BrowserCase):
+SHOWN = """
+const clear = (one) => { const box = one.getBoundingClientRect(); return box.width > 0 && box.height > 0; };
+const few = document.querySelectorAll("main a, main button, main input:not([type=hidden]), main select, main textarea");
+return [...few].filter(clear).filter((one) => one.getBoundingClientRect().right > innerWidth + 1
+  && !one.closest("[data-scrolls], .overflow-x-auto")).map((one) => one.outerHTML.slice(0, 120));
+"""
+
+
+class PagesCase(BrowserCase):
+    """Every page of the demo, looked at as somebody would who sees, reads or touches it otherwise."""
+
     demo = True
 
     def pages(self):
@@ -44,6 +54,7 @@ class Accessibility(BrowserCase):
         yield from (f"{estate}/functions", f"{estate}/under", f"{estate}/cabin", f"{estate}/scan")
         yield from (f"{estate}/engine/{room}" for room in ("fluids", "bay", "run", "air", "electric"))
         yield from (f"{estate}/life/{room}" for room in ("calendar", "money", "sheet", "condition", "facts"))
+        yield from (estate, hatch, "/?show=done", f"{hatch}/facts", f"{estate}/life/preparation")
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
 
@@ -55,7 +66,8 @@ class Accessibility(BrowserCase):
         self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": scheme})
         self.assertTrue(self.driver.execute_script(f"return matchMedia('(prefers-color-scheme: {name})').matches"))
 
-    def test_no_page_complains_on_the_console_and_axe_finds_nothing_by_day_nor_in_the_dark(self):
+    def nothing_is_found(self):
+        """No page complains on the console, and axe finds nothing, with everything opened."""
         source = {"source": AXE.read_text(encoding="utf-8")}
         added = self.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", source)
         self.addCleanup(self.driver.execute_cdp_cmd, "Page.removeScriptToEvaluateOnNewDocument", added)
@@ -70,6 +82,11 @@ class Accessibility(BrowserCase):
                     self.scheme(scheme)
                     found = self.driver.execute_async_script(RUN, rules)
                     self.assertEqual(found, [], json.dumps(found, indent=1))
+
+
+class Accessibility(PagesCase):
+    def test_no_page_complains_on_the_console_and_axe_finds_nothing_by_day_nor_in_the_dark(self):
+        self.nothing_is_found()
 
     def test_ways_lie_apart_and_nothing_of_them_is_cut_off(self):
         driver = self.driver
@@ -114,3 +131,38 @@ class Accessibility(BrowserCase):
             with self.subTest(path):
                 driver.get(self.server.address + path)
                 self.assertLessEqual(driver.execute_script("return document.documentElement.scrollWidth"), 390)
+
+
+class OnATelephone(PagesCase):
+    width, height = 390, 844
+
+    def test_axe_finds_nothing_on_a_telephone_by_day_nor_in_the_dark(self):
+        self.nothing_is_found()
+
+
+class LargeAndCalm(PagesCase):
+    """Twice as large, and without motion."""
+
+    def test_at_200_per_cent_nothing_is_cut_off(self):
+        sized(self.driver, 640, 400)  # 1280 × 800 seen twice as large
+        for path in self.pages():
+            with self.subTest(path):
+                self.driver.get(self.server.address + path)
+                self.driver.execute_script(OPEN)
+                self.assertLessEqual(self.driver.execute_script("return document.documentElement.scrollWidth"), 640)
+                self.assertEqual(self.driver.execute_script(SHOWN), [])
+
+    def test_who_wants_no_motion_sees_none(self):
+        calm = [{"name": "prefers-reduced-motion", "value": "reduce"}]
+        self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": calm})
+        self.addCleanup(self.driver.execute_cdp_cmd, "Emulation.setEmulatedMedia", {"features": []})
+        moving = """
+        return document.getAnimations().length + [...document.querySelectorAll("*")].filter((one) => {
+          const style = getComputedStyle(one);
+          return style.animationName !== "none" || parseFloat(style.transitionDuration) > 0;
+        }).length;
+        """
+        for path in list(self.pages())[::4]:
+            with self.subTest(path):
+                self.driver.get(self.server.address + path)
+                self.assertEqual(self.driver.execute_script(moving), 0)

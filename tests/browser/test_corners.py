@@ -45,6 +45,7 @@ class OnAWideScreen(CornerCase):
         self.assertEqual(self.field(FL, "inner").get_property("value"), "3.1")  # the form keeps what is noted
         self.field(FL, "pad_inner_mm").send_keys("4.6")
         self.field(FL, "pad_outer_mm").send_keys("7.1")
+        self.press(f"#{FL}-brake-more > summary")  # instruments lie behind one line
         self.field(FL, "disc_mm").send_keys("24.1 24.0 24.1")
         self.field(FL, "disc_min_mm").send_keys("22", Keys.ENTER)
         self.wait(lambda: "slide or piston stuck" in self.said(FL))
@@ -77,7 +78,9 @@ class OnAWideScreen(CornerCase):
         self.field(FL, "inner").send_keys("3")
         self.field(FL, "middle").send_keys("4", Keys.ENTER)
         self.wait(lambda: "Lowest 3 mm" in self.said(FL))  # two grooves of a tyre are told as two
-        self.wait(lambda: "strike the tyre entry" in self.one(f"[data-fragment=said_{FL}]").get_attribute("innerHTML"))
+        self.wait(
+            lambda: "take back the tyre entry" in self.one(f"[data-fragment=said_{FL}]").get_attribute("innerHTML")
+        )
         self.press(f"[data-fragment=said_{FL}] [data-strike]")
         self.wait(lambda: "rules" not in self.said(FL))
 

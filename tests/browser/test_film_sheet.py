@@ -25,7 +25,8 @@ class FilmCase(BrowserCase):
 
     def tap(self, panel, u, v):
         """Tap a panel's patch at a share of its box."""
-        patch = self.one(f'[data-shell] [data-panel="{panel}"] .sh-patch')
+        upright = ".sh-upright" if self.width < 768 else ":not(.sh-upright)"
+        patch = self.one(f'[data-shell]{upright} [data-panel="{panel}"] .sh-patch')
         box = patch.rect
         dx, dy = (u - 0.5) * box["width"], (v - 0.5) * box["height"]
         ActionChains(self.driver).move_to_element_with_offset(patch, dx, dy).click().perform()
@@ -153,7 +154,7 @@ class Cues(FilmCase):
         self.one("#work-trim").send_keys("trim masked")
         self.one("[data-hand-form='film.workmanship'] button[type=submit]").click()
         self.wait(lambda: "Workmanship of this repaint: fair, trim masked" in self.text("[data-fragment=panel]"))
-        self.one("[aria-label='Strike the mapped repair']").click()
+        self.one("[aria-label='Take back the mapped repair']").click()
         self.wait(lambda: "mapped by hand" not in self.text("[data-fragment=panel]"))
 
 
@@ -212,7 +213,7 @@ class Narrow(FilmCase):
         self.wait(lambda: self.text("[data-aim-words]"))
         for key in "118":
             self.one(f'[data-key="{key}"]').click()
-        self.one("[data-line-form] button[type=submit]").click()
+        self.one("[data-keypad] button[type=submit]").click()
         self.wait(lambda: self.entries("film.reading"))
         self.assertIn("u", self.entries("film.reading")[0]["body"])
         width = self.driver.execute_script("return document.documentElement.scrollWidth")

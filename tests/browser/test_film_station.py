@@ -77,7 +77,7 @@ class Keyboard(BrowserCase):
 
     def test_schools_are_worked_out_where_they_are_opened_and_follow_from_then_on(self):
         self.type_line("ro 118 121 119")
-        self.assertIn("Schools side by side", self.text("[data-fragment=story]"))
+        self.assertIn("Compared with other methods", self.text("[data-fragment=story]"))
         self.assertEqual(self.all("#schools table"), [])
         self.one("#schools summary").click()
         self.wait(lambda: self.all("#schools table"))
@@ -97,7 +97,7 @@ class Keyboard(BrowserCase):
         self.type_line("118 1190")
         self.one("#line").send_keys(Keys.CONTROL, "z")
         self.wait(lambda: self.readings() == ["118 µm"])
-        self.assertIn("Struck: 1190 µm on Roof", self.text("[data-said]"))
+        self.assertIn("Taken back: 1190 µm on Roof", self.text("[data-said]"))
         self.driver.find_element(By.XPATH, "//button[.='Bring it back']").click()
         self.wait(lambda: len(self.readings()) == 2)
 
@@ -162,7 +162,7 @@ class Keyboard(BrowserCase):
         self.wait(lambda: "runs along the lower edge" in self.text("[data-fragment=panel]"))
         self.one("#note").send_keys("wiped a trial spot")
         self.one("[value='general.intervention']").click()
-        self.wait(lambda: "we did this: wiped a trial spot" in self.text("[data-fragment=panel]"))
+        self.wait(lambda: "we did something: wiped a trial spot" in self.text("[data-fragment=panel]"))
         self.open(f"{self.here}/report")
         self.assertIn("Roof: runs along the lower edge", self.text("article"))
 
@@ -219,7 +219,7 @@ class Touch(BrowserCase):
         self.new_inspection()
         for key in "118":
             self.one(f'[data-key="{key}"]').click()
-        self.one("[data-line-form] [type=submit]").click()
+        self.one("[type=submit][form=line-form]").click()
         self.wait(lambda: self.text("[data-current-count]") == "1/3")
         self.one('[data-key="9"]').click()
         self.one('[data-key="back"]').click()

@@ -25,7 +25,7 @@ class Newcomer(BrowserCase):
 
     def test_the_whole_way(self):
         self.open("/")
-        self.assertIn("No inspection yet", self.text("main"))
+        self.assertIn("Begin an inspection", self.text("main"))
         self.one("a[href='/inspections/new']").click()
         here = self.new_inspection("Skarrow Fell 4×4", buyer="Heugh Light Trust")
         self.key_in_thirty_readings()
@@ -58,7 +58,7 @@ class Newcomer(BrowserCase):
     def strike_a_reading(self):
         self.one("[data-fragment=panel] [data-strike]").click()
         self.wait(lambda: "4/3" in self.text("[data-current-count]"))
-        self.assertIn("Struck: 231 µm", self.text("[data-said]"))
+        self.assertIn("Taken back: 231 µm", self.text("[data-said]"))
 
     def import_a_file_with_two_bad_rows(self, here):
         rows = "s,sill_left,,,121,um,ok,steel,factory,1500,1\ns,hood,,,1,um,ok,steel,factory,,\n"

@@ -19,7 +19,7 @@ class Taps(BrowserCase):
         self.wait(lambda: "unlike it should be" in self.text("[data-entry='function.tried'] .field-fault"))
         self.one("#f-but").send_keys("smears")
         self.press("[data-entry='function.tried'] [value=but]")
-        self.wait(lambda: "works, but, smears" in self.text("[data-fragment=functions_list]"))
+        self.wait(lambda: "works, but smears" in self.text("[data-fragment=functions_list]"))
         self.press("[data-more=sockets]")
         self.press("[data-entry='function.tried'] [value=absent]")
         self.wait(lambda: not self.all("[data-item=sockets]"))

@@ -51,9 +51,12 @@ class SaidAtAPlace(BrowserCase):
         self.open(f"{here}/corners?at=wheel_front_left")
         self.wait(lambda: self.all("html[data-ready=corners]"))
         form = "[data-entry='corner.brake'][data-place=wheel_front_left]"
-        self.driver.execute_script(f'document.querySelector("{form} details").open = true')
         self.one(f"{form} [name=pad_percent]").send_keys("50 to 60")
         self.press(f"{form} [data-axle]")
         self.press(f"{form} [type=submit]")
         self.wait(lambda: [one["place"] for one in self.entries(here, "corner.brake")] == ["axle_front"])
         self.assertEqual(self.entries(here, "corner.brake")[0]["body"]["pad_percent"], [50, 60])
+        tyre = "[data-entry='corner.tyre'][data-place=wheel_front_left]"
+        self.one(f"{tyre} [name=range_mm]").send_keys("at least 4", Keys.ENTER)
+        self.wait(lambda: self.entries(here, "corner.tyre"))
+        self.assertEqual(self.entries(here, "corner.tyre")[0]["body"]["range_mm"], [4, 8])

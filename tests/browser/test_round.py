@@ -31,7 +31,7 @@ class Morning(BrowserCase):
         self.one("#line").send_keys("bo 118 121 117", Keyboard.ENTER)
         self.wait(lambda: "3/3" in self.text("[data-fragment=place_due]"))
         self.one("#line").send_keys("fwl 118", Keyboard.ENTER)
-        self.assertIn("not fitted", self.text("[data-said]"))
+        self.assertIn("not fitted", self.text("[data-film-line] [data-said]"))
         self.one("#remark").send_keys("lamp bracket bent")
         self.press("[value='general.hint']")
         self.wait(lambda: "lamp bracket bent" in self.text("[data-fragment=place_said]"))

@@ -1,6 +1,5 @@
 """The scan as it is done: practise on the stand-in, watch, go on meanwhile; lamp, number, a reader's result by hand."""
 
-from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.case import BrowserCase
@@ -40,7 +39,7 @@ class Scan(BrowserCase):
         self.one("#h-codes").clear()
         self.one("#h-count").send_keys("3", Keys.ENTER)
         self.wait(lambda: "Seat: 3 stored" in self.text("[data-fragment=scan_noted]"))
-        self.driver.find_element(By.CSS_SELECTOR, "[data-fragment=scan_noted] [data-strike]").click()
+        self.press("[data-fragment=scan_noted] [data-strike]")
         self.wait(lambda: not self.text("[data-fragment=scan_noted]").strip())
 
     def test_nobody_answers(self):

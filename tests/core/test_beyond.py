@@ -51,16 +51,23 @@ class Brakes(unittest.TestCase):
             seen = brake_found(WHEEL, Brake(pad_inner_mm=thin, pad_method="eye"))
             self.assertEqual([one.consequence for one in seen], [consequence])
 
+    def test_a_pad_read_by_gauge_just_under_its_end_is_measured_again(self):
+        # 0.1 mm under 3 mm at ± 0.3 is 0.63, 0.4 mm 0.91
+        for thin, consequence in ((2.9, "budget"), (2.6, "settle"), (1.5, "settle")):
+            [one] = brake_found(WHEEL, Brake(pad_inner_mm=thin))
+            self.assertEqual((one.consequence.value, one.open is None), (consequence, consequence == "settle"))
+
     def test_a_tread_below_the_law_by_eye_is_measured_again(self):
         for method, mm, consequence in (("eye", 1.4, "budget"), ("gauge", 1.4, "settle"), ("eye", 0.0, "settle")):
             seen = codes(tyre_found(WHEEL, Tyre(depth_mm=(mm,), method=method), rule_sets()["orrin"], Mechanics(), NOW))
             self.assertEqual(seen["corners.tyre_below_legal"].consequence.value, consequence, (method, mm))
 
     def test_a_disc_at_its_minimum_by_eye_is_measured_again(self):
-        for method, consequence in (("eye", "budget"), ("gauge", "settle")):
-            brake = Brake(disc_mm=(21.9,), disc_min_mm=22.0, disc_method=method)
+        # a caliper is ± 0.1 mm: 0.1 under is 0.84, 0.2 under 0.98
+        for method, mm, settled in (("eye", 21.8, False), ("gauge", 21.9, False), ("gauge", 21.8, True)):
+            brake = Brake(disc_mm=(mm,), disc_min_mm=22.0, disc_method=method)
             worn = codes(brake_found(WHEEL, brake))["corners.disc_at_minimum"]
-            self.assertEqual((worn.consequence.value, worn.open is None), (consequence, method == "gauge"))
+            self.assertEqual((worn.consequence.value, worn.open is None), ("settle" if settled else "budget", settled))
 
     def test_variation_by_caliper_says_little(self):
         caliper = codes(brake_found(WHEEL, Brake(disc_mm=(24.0, 24.2, 24.1), disc_min_mm=22.0)))

@@ -71,6 +71,6 @@ class Fittings(unittest.TestCase):
 class Origin(unittest.TestCase):
     def test_a_part_from_another_vehicle_asks_why(self):
         found = origin_found(OriginSaid(part="engine", origin="swapped"), "bay")
-        self.assertEqual((found.code, found.subject), ("general.part_swapped", "bay"))
+        self.assertEqual((found.code, found.subject), ("general.part_swapped", "engine:bay"))
         self.assertIsNotNone(found.open)
         self.assertIsNone(origin_found(OriginSaid(part="engine", origin="original"), ""))

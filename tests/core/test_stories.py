@@ -1,4 +1,5 @@
 import unittest
+from dataclasses import replace
 from uuid import uuid4
 
 from hakutsu.core.consequence import codes
@@ -62,6 +63,12 @@ class Rules(unittest.TestCase):
             "pull_tyre": (("under.sign_pulled_structure", "front_rail_left"),
                           ("corners.tyre_saw_tooth", "wheel_front_left")),
             "airbag": (("functions.airbag_warning", "lamp:airbag"), ("cabin.sign_belt_date", "inside_front")),
+            "screen_base_water": (("body.rust_pitted", "screen_base:front"), ("cabin.floor_damp", "inside_front")),
+            "gutter_water": (("body.rust_perforated", "gutter:roof"), ("cabin.floor_damp", "boot")),
+            "boost_hose": (("corners.gear_failing", "charge_hose"), ("scan.boost", "P0299")),
+            "boost_power": (("engine.bay_charge_joint", "bay"), ("engine.ear_hesitates", "bay")),
+            "wheels_off": (("corners.fixings_odd", "wheel_front_left"), ("corners.fixings_missing", "wheel_rear_left")),
+            "rich_cold": (("engine.ear_struggles_cold", "bay"), ("engine.smoke_black", "bay")),
         }  # fmt: skip
         for rule, (one, other) in pairs.items():
             with self.subTest(rule):
@@ -73,6 +80,28 @@ class Rules(unittest.TestCase):
         self.assertEqual(self.rules(pulled, finding("film.blended", "rear_door_left")), ["below_film"])
         self.assertEqual(self.rules(pulled, finding("film.blended", "rear_door_right")), [])
         self.assertEqual(self.rules(pulled, finding("film.blended", "front_wing_left")), [])
+
+    def test_neighbourhood_is_real(self):
+        scuttle, boot = finding("body.rust_scale", "screen_base:front"), finding("cabin.floor_damp", "boot")
+        pane = finding("body.glass_replaced", "glass_rear_door_left")
+        self.assertEqual(self.rules(scuttle, pane), [])
+        self.assertEqual(self.rules(scuttle, boot), [])
+        self.assertEqual(self.rules(finding("body.glass_seal", "windscreen"), boot), [])
+        self.assertEqual(self.rules(finding("body.glass_seal", "rear_screen"), boot), ["seal_mats"])
+        self.assertEqual(self.rules(boot, finding("engine.fluid_coolant_low", "coolant")), [])
+        self.assertEqual(self.rules(finding("corners.gear_failing", "radiator"), finding("scan.boost", "P0299")), [])
+
+    def test_restored_parts_of_one_date_are_one_story(self):
+        def part(name, when, code="general.part_restored"):
+            return replace(finding(code, f"{name}:vehicle"), dated=when)
+
+        three = [part("engine", "1998"), part("gearbox", "1998", "general.part_renewed"), part("axle", "1998")]
+        [told] = stories([*three, part("radiator", "2011"), part("dynamo", "")])
+        self.assertEqual((told.rule, len(told.ones) + len(told.others)), ("restored_together", 3))
+        self.assertEqual(self.rules(part("engine", ""), part("axle", "")), [])
+
+    def test_no_story_says_accident(self):
+        self.assertEqual([key for key, rule in rules().items() if "accident" in rule.words.casefold()], [])
 
     def test_pairs_that_share_a_finding_are_one_story(self):
         one, two = (finding("under.sign_pulled", key) for key in ("rear_rail_left", "rear_well_left"))
@@ -102,6 +131,11 @@ class Told(RoundCase):
             self.assertIn(
                 "The crack lets the water in (Headlamp, left: crack – Headlamp, left: moisture inside)", self.text(room)
             )
+
+    def test_what_we_caused_ourselves_tells_no_story(self):
+        self.write("body.glass", Glass(fault="crack"), place="headlamp_left", own_doing=True)
+        self.write("body.glass", Glass(fault="moisture"), place="headlamp_left")
+        self.assertNotIn("lets the water in", self.text("round"))
 
     def test_a_gap_and_film_on_one_panel_are_one_story(self):
         panels = ("roof", "bonnet", "front_wing_left", "rear_door_left")

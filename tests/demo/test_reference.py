@@ -54,6 +54,28 @@ class Reference(unittest.TestCase):
                         self.assertEqual({one.consequence.value for one in mine}, {row.consequence})
                     self.assertTrue(all(one.evidence for one in mine))
 
+    def test_all_that_is_settled_and_all_that_is_lived_with_is_argued(self):
+        for name, wanted, reckoning in self.each():
+            for asked, rows in (("settle", wanted.settles), ("live_with", wanted.lives_with), ("walk_away", [])):
+                mine = {(one.code, one.subject) for one in reckoning.findings if one.consequence.value == asked}
+                for row in rows:
+                    with self.subTest(name, code=row.code, subject=row.subject):
+                        held = {(code, at) for code, at in mine if code == row.code and row.subject in ("", at)}
+                        self.assertTrue(held, row.why)
+                        mine -= held
+                with self.subTest(name, asked=asked):
+                    self.assertEqual(mine, set(), "asked for, and nobody argued it")
+
+    def test_the_sheet_and_the_preparation_list(self):
+        for name, wanted, reckoning in self.each():
+            sheet = reckoning.lives.sheet
+            mine = {line.item.key: line.amount is not None for line in sheet.lines if line.treat.value == "settle"}
+            with self.subTest(name):
+                self.assertEqual(mine, {(row.code, row.subject): row.priced for row in wanted.line})
+                self.assertEqual(sheet.unpriced, sum(not row.priced for row in wanted.line))
+                self.assertEqual(sheet.looks, 0, "neither a work van nor patina is settled for looks")
+                self.assertEqual({one.job for one in reckoning.preparation}, set(wanted.preparation.jobs))
+
     def test_what_nobody_observed_is_not_said(self):
         for name, wanted, reckoning in self.each():
             report = said(report_html(Making(reckoning, NOON, "", str)))

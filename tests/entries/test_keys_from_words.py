@@ -7,8 +7,9 @@ from sqlalchemy import text
 from hakutsu.entries import Draft, kinds, parse_body
 from hakutsu.entries.body import Depth
 from hakutsu.entries.money import Line
-from hakutsu.entries.registry import keyed, version_of
+from hakutsu.entries.registry import OldWords, keyed, version_of
 from hakutsu.vehicle.keyed import Keyed, key_of
+from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.vocabulary import Direction
 from tests.builders import NOON
 from tests.entries.test_entries import SAMPLES
@@ -56,17 +57,34 @@ class FromWords(unittest.TestCase):
         facts = {"mechanics": {"power": "not known", "rear_axle": "beam axle"}}
         self.assertEqual(parse_body("inspection.mechanics", 1, facts).mechanics.rear_axle.value, "beam")
 
+    def test_words_said_otherwise_today_are_still_read(self):
+        for kind, raw, field, key in (
+            ("body.blemish", {"kind": "chip", "depth": "not felt"}, "depth", "unknown"),
+            ("claim.said", {"words": "x", "kind": "no lamps or codes"}, "kind", "no_lamps"),
+            ("function.tried", {"item": "horn", "result": "did not work for me"}, "result", "not_for_me"),
+            ("corner.brake", {"rust": "none, or a film that brakes off"}, "rust", "none"),
+        ):
+            with self.subTest(kind):
+                self.assertEqual(getattr(parse_body(kind, 1, raw), field).value, key)
+
+    def test_no_rewording_breaks_what_was_stored(self):
+        for kind in every_keyed():
+            members = {one.value for one in kind}
+            for words, key in read_table("entries", "old_words", OldWords).enumeration.get(kind.__name__, {}).items():
+                if key in members:
+                    self.assertEqual(keyed(kind, words), key)
+
     def test_what_is_no_word_stays_as_it_is_and_is_refused_if_it_is_nothing(self):
         self.assertEqual(keyed(Depth, "to the moon"), "to the moon")
         self.assertEqual(keyed(list[Depth], ["to metal", 3]), ["metal", 3])
         self.assertEqual(keyed(Depth | None, None), None)
 
     def test_a_body_without_a_version_is_of_the_newest_that_reads_it(self):
-        for body, version in (({"kind": "chip", "depth": "to metal"}, 1), ({"kind": "chip", "depth": "metal"}, 3)):
+        for body, version in (({"kind": "chip", "depth": "to metal"}, 1), ({"kind": "chip", "depth": "metal"}, 4)):
             self.assertEqual(version_of("body.blemish", body), version)
             sent = {"id": "3b1f4f0e-5c1a-4c6e-9a51-111111111111", "at": NOON, "kind": "body.blemish", "body": body}
             self.assertEqual(Draft.model_validate(sent).parsed().depth, Depth.METAL)
-        self.assertEqual(version_of("body.blemish", {"kind": "nonsense"}), 3)
+        self.assertEqual(version_of("body.blemish", {"kind": "nonsense"}), 4)
         self.assertEqual(version_of("nothing.known", {}), 1)
 
 

@@ -18,6 +18,8 @@ from hakutsu.entries import Draft, Entry
 from hakutsu.entries.cabin import CabinWear
 from hakutsu.entries.settings import Overrides, Settings
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.sections import Making, report_sections
+from hakutsu.web.film.context import film_context
 from tests.builders import NOON, reading
 
 CLOSE = 1e-9
@@ -53,7 +55,10 @@ def _first(at, parts):
 def told(reckoning: Reckoning) -> dict[str, object]:
     """Everything that pages, report and export take from a reckoning."""
     dossier, lives = reckoning.dossier, reckoning.lives
+    making = Making(reckoning, NOON, "", lambda _: "")
     return {
+        "drawn": str(film_context(reckoning, None, "sheet", None)["picture"]),
+        "report": {one.key: one.built(making) for one in report_sections() if one.kept},
         "findings": reckoning.findings,
         "sheet": lives.sheet,
         "jobs": lives.jobs,

@@ -1,12 +1,17 @@
 """Every address of an inspection, found by itself, and a case that opens them all."""
 
+import html
+import re
+from pathlib import Path
+
 from hakutsu.vehicle.places import places
 from hakutsu.web.engine.context import ROOMS as ENGINE
 from hakutsu.web.life.context import ROOMS as LIFE
 from hakutsu.web.outside.context import ROOMS as OUTSIDE
+from hakutsu.web.road.context import ROOMS as ROAD
 from tests.web.case import RoundCase
 
-ROOMS = {"engine": ENGINE, "life": LIFE, "outside": OUTSIDE}
+ROOMS = {"engine": ENGINE, "life": LIFE, "outside": OUTSIDE, "road": ROAD}
 STREAMS = ("film/link/news",)  # never ends
 OF_A_THING = (
     "{entry}",
@@ -17,6 +22,17 @@ OF_A_THING = (
     "logbook/export",
 )  # need what is not there, or are opened where they are tested
 START = "/inspections/{inspection}"
+_LINES = (Path(__file__).parent / "worst_phrases.txt").read_text(encoding="utf-8").splitlines()
+PHRASES = [line for line in _LINES if line and not line.startswith("#")]
+PUZZLES = re.compile("|".join(rf"(?<![\w-]){re.escape(one)}(?![\w-])" for one in PHRASES), re.IGNORECASE)
+
+
+def shown(text):
+    """What somebody reads or hears of a page: its text, and the words of labels, hints and titles."""
+    body = re.sub(r"<(script|style)\b.*?</\1>", " ", text, flags=re.S)
+    said = re.findall(r'(?:aria-label|placeholder|title|alt)="([^"]*)"', body)
+    words = re.sub(r"\s+", " ", html.unescape(re.sub(r"<[^>]+>", " ", body)))
+    return " \n".join([words, *map(html.unescape, said)])
 
 
 class AddressCase(RoundCase):
@@ -38,4 +54,6 @@ class AddressCase(RoundCase):
             with self.subTest(rest):
                 answer = self.client.get(f"/inspections/{inspection}{rest}")
                 self.assertEqual(answer.status_code, 200)
+                if "html" in answer.headers["content-type"]:
+                    self.assertIsNone(PUZZLES.search(shown(answer.text)))
                 self.assertNotRegex(answer.text, r"\{(left|right|distance|depth|temperature|pressure|place) ?[^}]*\}")

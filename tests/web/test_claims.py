@@ -45,7 +45,7 @@ class Brief(RoundCase):
 
     def test_money_deal_breakers_and_two_sets_of_factors(self):
         answer = self.save(
-            asking_price="8,500", budget="9000.50", currency="gbp", deal_breakers="structural rust\n\nno keys",
+            asking_price="8 500", budget="9000.50", currency="gbp", deal_breakers="structural rust\n\nno keys",
             use_factors_salt="yes", past_factors_towing="yes",
         )  # fmt: skip
         self.assertEqual(answer.status_code, 303)

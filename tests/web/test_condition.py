@@ -149,7 +149,7 @@ class EngineAround(RoundCase):
         self.post(self.inspection, Draft.write("step.done", StepDone(step="road"), NOON + timedelta(minutes=3)))
         text = self.text("run")
         self.assertIn("0 of 6 done", text)
-        self.assertIn("6 looks after the drive", text)
+        self.assertIn("10 looks after the drive", text)  # with those of road, corners and functions
         self.assertIn("before: 1.2 bar", text)
         late = Draft.write("engine.look", EngineLook(smoke="none", fumes="none", when="after_drive"),
                            NOON + timedelta(minutes=5))  # fmt: skip

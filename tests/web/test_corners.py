@@ -90,8 +90,9 @@ class CornerStation(RoundCase):
 
     def test_the_place_sheet_asks_for_it_and_leads_there(self):
         text = self.client.get(f"{self.here}/place/front_corner_left").text
-        self.assertIn(f'{self.here}/corners?at={FL}">Front wheel, left', text)
-        self.assertIn(f'{self.here}/corners?at={FL}">Front brake, left', text)
+        leads = f"{self.here}/corners?at={FL}#{FL}-tyre"
+        for words in ("Tyres: Front wheel, left", "Brakes: Front brake, left", leads):
+            self.assertIn(words, text)
         open_before = self.place("front_corner_left").open
         self.write("corner.tyre", Tyre(depth_mm=(4.0,)), place=FL)
         self.assertEqual(self.place("front_corner_left").open, open_before - 2)  # the tyre, and the look at the place

@@ -77,11 +77,19 @@ class EngineStation(RoundCase):
         self.write("engine.look", EngineLook(oil_lamp=True, fumes="puffing"))
         self.assertEqual(self.causes(), ["overheating", "oil_pressure"])
 
-    def test_a_second_start_begins_a_new_run(self):
+    def test_a_second_start_begins_a_new_run_and_takes_nothing_back(self):
         self.run_up(HEALTHY[:6])
         self.write("engine.start", EngineStart(jump_started=True))
-        self.assertEqual(self.dossier().engine.samples, [])
+        self.write("engine.look", EngineLook(fumes="puffing"))
+        self.assertEqual(self.dossier().engine.now.samples, [])
         self.assertIn("jump started", self.text("run"))
+        self.write("engine.start", EngineStart(noise="tick", noise_is="still"))
+        codes = {one.code for one in self.client.app.state.desk.reckoning(self.inspection).findings}
+        self.assertLessEqual({"engine.jump_started", "engine.fumes_puffing", "engine.noise_stays"}, codes)
+        self.assertEqual(len(self.dossier().engine.told.coolant), 5)
+        for minute in range(5):
+            self.write("engine.sample", EngineSample(minute=minute, coolant_c=80 + minute))
+        self.assertEqual([one[1] for one in self.dossier().engine.told.coolant][:2], [80, 81])
 
     def test_an_idling_diesel_in_the_cold_is_left_open(self):
         self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "diesel"}))
@@ -99,12 +107,12 @@ class EngineStation(RoundCase):
             "(counted together)",
             "pale cream, like mayonnaise",
             "Coolant freezes at −4 °C",
-            "winter of −8 °C",
+            "winter of −15 °C",
         ):
             self.assertIn(said, text)
         self.assertIn("pressure test", self.client.get(f"{self.here}/report").text)
         self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "electric"}))
-        self.assertNotIn("Note engine oil", self.text("fluids"))
+        self.assertNotIn("Save engine oil", self.text("fluids"))
 
     def test_air_battery_and_pack_say_what_their_conditions_allow(self):
         self.write("engine.air", Air(intake_c=25, vent_c=10, humidity=0.5, heater_c=40, engine_warm=True))

@@ -5,6 +5,7 @@ from hakutsu.entries.day import Arrival, DayConditions, Dirt
 from hakutsu.entries.general import AskSeller, ForDesk, Hint, Intervention, Limit, NotFitted, NothingFound, Seen
 from hakutsu.entries.hazards import HazardRaised, StepDone
 from hakutsu.entries.opening import Vehicle
+from hakutsu.entries.settings import Overrides
 from tests.builders import NOON, car, reading
 from tests.web.case import RoundCase
 
@@ -109,6 +110,7 @@ class ByStation(RoundCase):
             ("Underside", 23, 0, 0, 0, 23),
             ("Cabin", 17, 0, 0, 0, 17),
             ("Scan", 1, 0, 0, 0, 1),
+            ("Road", 1, 0, 0, 0, 1),
         ]
         untouched = [("Fit", 6, 0, 0, 0, 6), ("Glass and lamps", 15, 0, 0, 0, 15), *corners]
         self.assertEqual(self.stations(), [("Looked over", 17, 0, 0, 0, 17), ("Film", 17, 0, 0, 0, 17), *untouched])
@@ -165,6 +167,7 @@ class WhatCouldNotBeChecked(RoundCase):
         self.assertNotIn("at least (", self.report())
 
     def test_the_rule_set_gone_by_is_named(self):
+        self.write("inspection.settings", Overrides(rules="orrin"))
         self.assertIn("Rules used: Orrin Isles", self.report())
         self.client.post(f"{self.here}/settings", data={"rules": "general_right", "depth": "in32"})
         self.assertRegex(self.report(), r"driving on the right, as of 2024 \(least tread 2/32 in\)")

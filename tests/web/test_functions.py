@@ -32,7 +32,7 @@ class FunctionsStation(RoundCase):
         self.tried("horn", "fails")
         found = self.fragments()["functions_list"]
         self.assertNotIn("Try once more", found)
-        self.assertIn("<strong>intermittent</strong>, 1 of 3 tries worked", found)
+        self.assertIn("<strong>intermittent, 1 of 3 tries worked</strong>", found)
 
     def test_coverage_counts_tries_and_limits_at_their_place(self):
         open_before = self.place("inside_rear").open

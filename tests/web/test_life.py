@@ -1,7 +1,9 @@
 import re
 
+from hakutsu.entries.body import Blemish
 from hakutsu.entries.claims import Claim
 from hakutsu.entries.corners import Brake, Fluid, Gear, PartProof, Pedal, Tyre
+from hakutsu.entries.facts import Fact
 from hakutsu.entries.money import ClaimPriced, Line, MechanicsSaid
 from hakutsu.entries.opening import Brief
 from hakutsu.entries.settings import Overrides
@@ -10,7 +12,7 @@ from tests.web.case import RoundCase
 FL, FR = "wheel_front_left", "wheel_front_right"
 FACTS = {"first_used": "2016-11-20", "odometer_km": 150_000, "power": "diesel", "drive": "front", "gearbox": "manual",
          "timing": "belt", "rear_axle": "beam", "rear_brakes": "discs"}  # fmt: skip
-ROOMS = ("calendar", "money", "sheet", "condition", "facts")
+ROOMS = ("calendar", "money", "sheet", "preparation", "condition", "facts")
 
 
 class LifePages(RoundCase):
@@ -124,6 +126,67 @@ class LifePages(RoundCase):
         self.assertIn("€7,720.00", self.text("sheet"))
         self.assertIn("five years old", self.text("sheet"))
         self.assertIn("€7,720.00", self.client.get(f"{self.here}/report").text)
+
+    def test_what_was_told_before_the_price_is_said_and_not_taken_off(self):
+        self.told()
+        self.write("corner.gear", Gear(part="link", grade="failed"), place=FL)
+        [line] = [one for one in self.lives().sheet.lines if one.item.key == ("job", "link:front_left")]
+        self.write("money.line", Line(code="job", subject="link:front_left", treat="settle", disclosed=True))
+        for text in (self.text("sheet"), self.client.get(f"{self.here}/report").text):
+            self.assertIn("told of before the price: not taken off", " ".join(text.split()))
+        sheet = self.lives().sheet
+        self.assertEqual((sheet.settled, sheet.left), (0, 8000))
+        self.write("money.line", Line(code="job", subject="link:front_left", treat="settle", disclosed=True,
+                                      taken_off=True))  # fmt: skip
+        self.assertEqual(self.lives().sheet.settled, line.amount)
+
+    def test_a_claim_beside_its_own_findings_is_charged_once(self):
+        self.told()
+        self.write("corner.tyre", Tyre(depth_mm=(1.0,)), place=FL)
+        before = self.lives().sheet.settled
+        claim = self.write("claim.said", Claim(words="new tyres", who="advert", kind="new_tyres"))
+        self.write("money.claim", ClaimPriced(of=claim, amount="50", because="worn out"))
+        self.assertEqual(self.lives().sheet.settled, before)
+        self.assertIn("€0.00 of it counts here: the rest stands in lines of its own", self.text("sheet"))
+
+    def test_at_an_auction_the_sheet_says_what_comes_on_top_and_limits_stand_first(self):
+        self.told()
+        self.write("corner.gear", Gear(part="link", grade="failed"), place=FL)
+        self.write("inspection.brief", Brief(auction=True, lot="217", fees=310, transport=95, asking_price=8000))
+        sheet = self.lives().sheet
+        self.assertEqual(sheet.above_hammer, sheet.settled + 405)
+        text = self.text("sheet")
+        self.assertIn("On top of the hammer price: €", text)
+        self.assertNotIn("Asked €", text)
+        report = self.client.get(f"{self.here}/report").text
+        self.assertIn("at an auction, sold as seen, lot 217", report)
+        self.assertLess(report.index('id="not-looked"'), report.index('id="all-findings"'))
+        self.write("inspection.brief", Brief(asking_price=8000))
+        report = self.client.get(f"{self.here}/report").text
+        self.assertGreater(report.index('id="not-looked"'), report.index('id="all-findings"'))
+
+    def test_the_preparation_list_stands_apart_from_the_sheet(self):
+        self.write("inspection.brief", Brief(taste="work", asking_price=8000))
+        for wheel in (FL, FR):
+            self.write("body.blemish", Blemish(kind="kerb", depth="metal", length_mm=80, shows_from="arm"), place=wheel)
+        self.assertEqual(self.lives().sheet.settled, 0)
+        for text in (self.text("preparation"), self.client.get(f"{self.here}/report").text):
+            self.assertIn("Refinish 2 wheels", text)
+        self.write("body.blemish", Blemish(kind="stain", shows_from="arm"), place="bonnet")
+        self.assertIn("Valet, inside and out", self.text("preparation"))
+
+    def test_parts_hard_to_get_and_seized_fixings_make_jobs_dearer(self):
+        self.told()
+        self.write("corner.gear", Gear(part="link", grade="failed"), place=FL)
+        plain = self.lives().price(self.due("link:front_left"))
+        other = self.lives().price(self.due("link:front_right"))
+        self.write("corner.gear", Gear(part="link", grade="failed", seized=True), place=FL)
+        self.assertGreater(self.lives().price(self.due("link:front_left")), plain)
+        self.assertEqual(self.lives().price(self.due("link:front_right")), other)
+        self.assertIn("Fixings seized or corroded", self.text("calendar"))
+        self.write("vehicle.fact", Fact(fact="parts", value="used_only"))
+        self.write("vehicle.fact", Fact(fact="seized", value=True))
+        self.assertGreater(self.lives().price(self.due("link:front_right")), other)
 
     def test_a_good_fluid_test_stands_for_a_proof(self):
         self.told()

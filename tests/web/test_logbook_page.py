@@ -5,7 +5,7 @@ from io import BytesIO
 from uuid import UUID
 
 from hakutsu.demo.pictures import sample_picture
-from tests.builders import reading
+from tests.builders import opened, reading
 from tests.web.case import RoundCase
 
 
@@ -75,3 +75,49 @@ class OutAndIn(RoundCase):
         with zipfile.ZipFile(BytesIO(self.exported())) as archive:
             kinds = [json.loads(line)["kind"] for line in archive.read("logbook.jsonl").splitlines()]
         self.assertEqual(kinds, ["inspection.vehicle", "inspection.brief", "film.reading", "picture.taken"])
+
+
+class Corrections(RoundCase):
+    """Several entries taken back in one go, or moved to the vehicle they belong to."""
+
+    def setUp(self):
+        super().setUp()
+        self.entries = [reading("roof", 118), reading("front_door_right", 121), reading("front_door_left", 119)]
+        for one in self.entries:
+            self.post(self.inspection, one)
+        self.other = opened(self.logbook, name="Carran Vale")
+
+    def correct(self, entries, to=""):
+        data = {"entry": [str(one) for one in entries], "to": str(to)}
+        return self.client.post(f"{self.here}/logbook/corrections", data=data, follow_redirects=False)
+
+    def ids(self):
+        return [one.id for one in self.desk.reckoning(self.inspection).dossier.entries if one.kind == "film.reading"]
+
+    @property
+    def desk(self):
+        return self.client.app.state.desk
+
+    def test_several_at_once(self):
+        self.assertEqual(self.correct(self.ids()[:2]).status_code, 303)
+        page = self.client.get(f"{self.here}/logbook").text
+        self.assertEqual(page.count("<s>"), 2)
+        self.assertEqual(page.count('name="entry"'), 1)
+
+    def test_what_stands_in_the_wrong_logbook_moves_and_both_can_be_read(self):
+        moved = self.ids()[1:]
+        self.assertEqual(self.correct(moved, self.other).status_code, 303)
+        here = self.client.get(f"{self.here}/logbook").text
+        there = self.client.get(f"/inspections/{self.other}/logbook").text
+        self.assertEqual((here.count("<s>"), there.count("<s>")), (2, 0))
+        self.assertIn("moved to Carran Vale", here)
+        kept = self.desk.reckoning(self.other).dossier.entries
+        self.assertEqual([one.body["value_um"] for one in kept if one.kind == "film.reading"], [121, 119])
+
+    def test_nothing_ticked_and_what_cannot_move(self):
+        self.assertEqual(self.correct([]).status_code, 409)
+        self.assertEqual(self.correct(self.ids(), UUID(int=99)).status_code, 404)
+        self.assertEqual(self.correct(self.ids(), self.inspection).status_code, 404)
+        opening = self.desk.reckoning(self.inspection).dossier.entries[0].id
+        self.assertEqual(self.correct([opening], self.other).status_code, 409)
+        self.assertEqual(self.client.get(f"{self.here}/logbook").text.count("<s>"), 0)

@@ -32,7 +32,7 @@ class Outside(RoundCase):
         self.assertIn("Machine polish (60 %), else local refinish: read the film here first", text)
         asked = "view=outside&room=blemishes&shows=yard"
         fragments = self.client.get(f"{self.here}/fragments?{asked}").json()
-        self.assertEqual(set(fragments), {"outside_marks", "outside_list", "rail"})
+        self.assertEqual(set(fragments), {"outside_marks", "outside_list", "rail", "next"})
         self.assertNotIn("bl-line", fragments["outside_marks"])
 
     def test_film_read_beside_it_settles_the_remedy(self):
@@ -88,7 +88,7 @@ class Outside(RoundCase):
         self.assertRegex(
             self.text("fit"), r"front gap 7 mm, 4 mm on the other side|Front gap 7 mm, 4 mm on the other side"
         )
-        self.assertRegex(self.text("fit"), r"\(\+\d\.\d bits\)")
+        self.assertRegex(self.text("fit"), r"\(\w+ evidence for a repaint\)")
 
     def test_an_odd_date_mark_and_one_tap_for_nothing_wrong(self):
         for place, mark in (("windscreen", "9"), ("rear_screen", "6"), ("glass_front_door_left", "6"),
@@ -164,4 +164,7 @@ class Outside(RoundCase):
         after = desk.reckoning(self.inspection).film.analysis.panel("bonnet")
         self.assertGreater(after.altered, before)
         self.assertIn("seen: peeling clear or bubbles", after.reasons)
-        self.assertRegex(self.text("blemishes"), r"Bonnet painted again: .* → .* \(\+\d\.\d bits\)")
+        self.assertRegex(
+            self.text("blemishes"),
+            r"Bonnet, chance of a repaint: .* by the paint alone, .* with the fit too \(\w+ evidence for",
+        )

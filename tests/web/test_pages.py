@@ -31,7 +31,9 @@ class EveryPage(WebCase):
                 self.assertNotRegex(answer.text, r"https?://(?!www\.w3\.org)")
 
     def test_an_empty_day_says_how_to_begin(self):
-        self.assertIn("No inspection yet", self.client.get("/").text)
+        text = self.client.get("/").text
+        for door in ("Your name, units and region", "Look round a half-done example", "Begin an inspection"):
+            self.assertIn(door, text)
 
     def test_a_wrong_address_gives_a_helpful_page(self):
         for path in ("/nowhere", f"/inspections/{uuid4()}/film", "/inspections/cut-sho/film"):
@@ -57,6 +59,31 @@ class EveryPage(WebCase):
         self.client.post("/account", data={"name": "Isla  Varnock"})
         self.assertEqual(self.logbook.account, "Isla Varnock")
 
+    def test_units_region_and_clock_are_asked_once_and_nothing_is_taken_for_granted(self):
+        form = {"name": "Isla Varnock", "writing": "american", "rules": "orrin", "zone": "Atlantic/Faroe"}
+        for wrong, words in (
+            ({"writing": ""}, "how you write"),
+            ({"rules": "x"}, "whose rules"),
+            ({"zone": "here"}, "time zone"),
+        ):
+            answer = self.client.post("/account", data=form | wrong)
+            self.assertEqual(answer.status_code, 422)
+            self.assertIn(words, answer.text)
+            self.assertFalse(self.logbook.library.asked)
+        self.client.post("/account", data=form)
+        settings = self.logbook.library.settings
+        told = (settings.distance, settings.depth, settings.rules, settings.zone)
+        self.assertEqual(told, ("mi", "in32", "orrin", "Atlantic/Faroe"))
+        self.assertNotIn('name="zone"', self.client.get("/account").text)
+
+    def test_the_example_is_half_done_and_opened_once(self):
+        where = self.client.post("/example", follow_redirects=False).headers["location"]
+        text = self.client.get(where).text
+        self.assertIn("Known so far", text)
+        self.assertIn("Next", text)
+        self.assertEqual(self.client.post("/example", follow_redirects=False).headers["location"], where)
+        self.assertEqual(len(self.logbook.inspections()), 1)
+
 
 class Entries(WebCase):
     def test_acknowledged_and_refused_come_back_and_fragments_follow(self):
@@ -67,7 +94,9 @@ class Entries(WebCase):
         self.assertEqual([(r["id"], r["field"]) for r in answer["refused"]], [(str(bad.id), "place")])
         self.assertNotIn("fragments", answer)
         parts = self.client.get(f"/inspections/{inspection}/fragments?view=film&panel=roof").json()
-        self.assertEqual(set(parts), {"drawing", "panels", "panel", "glance", "left", "story", "verified", "rail"})
+        self.assertEqual(
+            set(parts), {"drawing", "panels", "panel", "glance", "left", "story", "verified", "rail", "next"}
+        )
         self.assertIn("112", parts["panel"])
 
     def test_what_is_no_entry_is_422_and_no_inspection_404(self):
@@ -123,7 +152,9 @@ class VehicleForm(WebCase):
         cases = (
             ({"name": ""}, "Give a name"),
             ({"km_per_year": "many"}, "whole number"),
-            ({"km_per_year": "-5"}, "greater than 0"),
+            ({"km_per_year": "-5"}, "whole number"),
+            ({"asking_price": "12.500"}, "may be 12500 or 12.500"),
+            ({"collect_by": "Friday"}, "Write a day"),
             ({"doors": "5", "body_style": "pickup"}, "Pick-up"),
             ({"name": "x" * 500}, "120"),
         )
@@ -168,9 +199,9 @@ class VehicleForm(WebCase):
     def test_finished_and_opened_again(self):
         inspection = opened(self.logbook)
         self.client.post(f"/inspections/{inspection}/stage", data={"stage": "finished", "anyway": "yes"})
-        self.assertIn("Finished.", self.client.get("/").text)
+        self.assertIn(">Done<", self.client.get("/").text)
         self.client.post(f"/inspections/{inspection}/stage", data={"stage": "begun"})
-        self.assertNotIn("Finished.", self.client.get("/").text)
+        self.assertNotIn(">Done<", self.client.get("/").text)
 
 
 class ImportPage(WebCase):

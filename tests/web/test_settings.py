@@ -134,8 +134,9 @@ class OfTheAccount(RoundCase):
         for name, value, words in (
             ("currency", "kroner", "Three letters"),
             ("zone", "Moon/North", "Choose one of the list, such as UTC"),
-            ("labour_rate", "a lot", "An amount above 0"),
+            ("labour_rate", "a lot", "is no amount"),
             ("labour_rate", "0", "An amount above 0"),
+            ("labour_rate", "1.250", "may be 1250 or 1.250"),
             ("start", "moon", "Choose one of the list"),
             ("direction", "", "Choose one of the list"),
             ("distance", "leagues", "Choose one of the list"),

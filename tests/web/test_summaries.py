@@ -3,7 +3,7 @@
 import random
 import sqlite3
 import unittest
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from uuid import UUID, uuid4
 
@@ -88,7 +88,7 @@ class AtHand(WebCase):
         mine = opened(self.logbook)
         self.logbook.append(mine, demo_drafts("estate")[3:], "Ina")
         glanced = self.rows()[mine]
-        reckoned = reckoned_summary(self.client.app.state.desk.reckoning(mine), glanced.end, glanced.opened_at)
+        reckoned = reckoned_summary(self.client.app.state.desk.reckoning(mine), glanced.end, glanced.opened_at, NOON)
         for name in ("vehicle", "detail", "buyer", "finished", "readings", "timers"):
             self.assertEqual(getattr(glanced, name), getattr(reckoned, name), name)
         self.assertEqual(
@@ -127,7 +127,7 @@ class AtHand(WebCase):
 
     def test_written_by_another_hand_it_is_seen(self):
         opened(self.logbook)
-        self.assertEqual(self.client.get("/").text.count('aria-label="Film station'), 1)
+        self.assertEqual(self.client.get("/").text.count('aria-label="Report of'), 1)
         copy = str(uuid4())
         with sqlite3.connect(self.logbook.database) as other:
             other.execute("INSERT INTO inspection (id, opened_at) SELECT ?, opened_at FROM inspection LIMIT 1", (copy,))
@@ -147,6 +147,39 @@ class AtHand(WebCase):
 
 
 class Day(WebCase):
+    def test_a_list_to_work_by_filtered_and_archived(self):
+        mine = [opened(self.logbook, name=name) for name in ("Pellin Mote", "Skarrow Fell", "Tarrow Sund")]
+        self.logbook.append(mine[1], [Draft.write("inspection.stage", StageReached(stage="finished"), NOON)], "Ina")
+
+        def shown(**asked):
+            text = self.client.get("/", params=asked).text
+            return [name for name in ("Pellin Mote", "Skarrow Fell", "Tarrow Sund") if name in text]
+
+        self.assertEqual(len(shown()), 3)
+        self.assertEqual(shown(show="done"), ["Skarrow Fell"])
+        self.assertEqual(shown(show="open", q="tarrow"), ["Tarrow Sund"])
+        self.assertIn("No inspection holds that", self.client.get("/", params={"q": "nobody"}).text)
+        text = self.client.get("/").text
+        self.assertLess(text.index(">Open<"), text.index(">Done<"))
+        self.assertIn("Next: Key facts", text)
+        refused = self.client.post(f"/inspections/{mine[0]}/stage", data={"stage": "archived"})
+        self.assertEqual(refused.status_code, 409)
+        self.client.post(f"/inspections/{mine[1]}/stage", data={"stage": "archived"})
+        self.assertEqual(shown(), ["Pellin Mote", "Tarrow Sund"])
+        self.assertEqual(shown(show="archived"), ["Skarrow Fell"])
+        self.client.post(f"/inspections/{mine[1]}/stage", data={"stage": "finished", "back": "archived"})
+        self.assertEqual(len(shown()), 3)
+
+    def test_what_was_worked_on_today_stands_first(self):
+        old = opened(self.logbook, name="Pellin Mote")
+        opened(self.logbook, name="Tarrow Sund")
+        at = datetime.now(UTC)
+        self.logbook.append(old, [reading("roof", 118).model_copy(update={"at": at})], "Ina")
+        text = self.client.get("/").text
+        self.assertLess(text.index(">Today<"), text.index("Pellin Mote"))
+        self.assertLess(text.index("Pellin Mote"), text.index(">Open<"))
+        self.assertLess(text.index(">Open<"), text.index("Tarrow Sund"))
+
     def test_fifty_at_a_time_newest_first_finished_ones_last(self):
         every = []
         for number in range(62):
@@ -161,7 +194,7 @@ class Day(WebCase):
         client = another(self)
         shown = [client.get(path).text for path in ("/", "/?start=51")]
         for text, mine in zip(shown, (wanted[:50], wanted[50:]), strict=True):
-            places = [text.find(f'href="/inspections/{one}/film" aria-label') for one in mine]
+            places = [text.find(f'href="/inspections/{one}"') for one in mine]
             self.assertEqual(places, sorted(places))
             self.assertNotIn(-1, places)
         self.assertIn("1 to 50 of 62", shown[0])

@@ -1,5 +1,5 @@
 from hakutsu.entries.day import DayConditions
-from hakutsu.entries.money import MechanicsSaid
+from hakutsu.entries.money import Line, MechanicsSaid
 from hakutsu.entries.under import Leak, UnderZone
 from tests.builders import NOON
 from tests.web.case import RoundCase
@@ -36,9 +36,9 @@ class UnderStation(RoundCase):
         self.zone("under_sill_left", rust="pitted", size_mm=40)
         self.zone("rear_end", not_visible="cover riveted on")
         found = self.fragments()
-        self.assertEqual(found["under_drawing"].count("ud-grave"), 1)
+        self.assertEqual(found["under_drawing"].count("ud-grave"), 2)  # wide and upright
         self.assertIn("ud-hidden", found["under_drawing"])
-        self.assertIn("Underside of the sill, left: rust, pitted in what carries", found["under_list"])
+        self.assertIn("Underside of the sill, left: rust on structure, pitted", found["under_list"])
         self.assertIn("not visible: cover riveted on", found["under_list"])
 
     def test_coverage_by_station_and_place_agree_and_hidden_is_limited(self):
@@ -59,6 +59,26 @@ class UnderStation(RoundCase):
         standing = self.fragments()["standing"]
         self.assertIn("perforated sill, rail or jacking point", standing)
         self.assertIn("fuel wet", standing)
+
+    def test_a_dripping_radiator_sets_its_life_and_is_one_line_with_a_price(self):
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "petrol"}))
+        self.write("leak.seen", Leak(fluid="coolant", origin="radiator seam", stage="drip"), place="bay")
+        lives = self.client.app.state.desk.reckoning(self.inspection).lives
+        job = next(one for one in lives.jobs if one.key == "radiator")
+        self.assertTrue(job.settle)
+        self.assertIn("coolant from radiator seam: drip: counted as failing", job.reasons)
+        [line] = [one for one in lives.sheet.lines if "radiator" in str(one.item.key)]
+        self.assertEqual(line.item.key, ("job", "radiator"))
+        self.assertEqual([code for code, _ in line.item.of], ["under.leak_drip"])
+        self.assertIsNotNone(line.amount)
+
+    def test_a_price_said_of_a_leak_before_its_part_was_known_is_kept(self):
+        self.write("inspection.mechanics", MechanicsSaid(mechanics={"power": "petrol"}))
+        self.write("leak.seen", Leak(fluid="coolant", origin="radiator seam", stage="drip"), place="bay")
+        self.write("money.line", Line(code="under.leak", subject="coolant:radiator_seam:bay", treat="settle",
+                                      amount="444"))  # fmt: skip
+        sheet = self.client.app.state.desk.reckoning(self.inspection).lives.sheet
+        self.assertEqual([line.amount for line in sheet.lines if line.item.key == ("job", "radiator")], [444])
 
     def test_without_a_lift_it_says_so(self):
         self.write("day.conditions", DayConditions(begins=NOON, available=90, lift=False))

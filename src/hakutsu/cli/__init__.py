@@ -9,8 +9,15 @@ from typing import Any
 
 from hakutsu.cli.common import app as _app
 
-EVERY = ("film", "inspection", "life", "logbook", "scan", "serving", "stand_ins")
-OF = {"scan": ("scan",), "vehicle": ("stand_ins",), "gauge": ("stand_ins",)}  # what needs no others, and begins sooner
+EVERY = ("film", "inspection", "life", "logbook", "papers", "road", "scan", "serving", "stand_ins")
+OF = {
+    "scan": ("scan",),
+    "vibration": ("road",),
+    "identity": ("papers",),
+    "dates": ("papers",),
+    "vehicle": ("stand_ins",),
+    "gauge": ("stand_ins",),
+}  # what needs no others, and begins sooner
 
 
 def registered(names: Sequence[str] = EVERY) -> Any:

@@ -37,8 +37,8 @@ def if_sure(finding: Finding, chance: float, again: str) -> Finding:
     )  # fmt: skip
 
 
-def against_limit(finding: Finding, over: float, method: Method, sd_mm: Mapping[str, float], again: str) -> Finding:
-    """A reading `over` [mm] its limit: of a gauge it is taken at its word, as law and maker do; of a glance it is not.
+def against_law(finding: Finding, over: float, method: Method, sd_mm: Mapping[str, float], again: str) -> Finding:
+    """A reading `over` [mm] a limit of law: a gauge is taken at its word, as the test will, a glance is not.
 
     Parameters
     ----------

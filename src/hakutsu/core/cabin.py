@@ -84,6 +84,7 @@ def wear_found(grades: Mapping[str, CabinWear], km: float | None, years: float |
     return seen
 
 
+DAMP_AT = {Moist.BOOT: "boot", Moist.MATS_REAR: "inside_rear"}
 SIGNS = {
     CabinSign.OVERSPRAY: "paint overspray inside: painted with doors open",
     CabinSign.GLUE: "glue: trim was off",
@@ -120,7 +121,8 @@ def looks_found(looks: Iterable[CabinLooked]) -> list[Finding]:
     elif floor:
         words = f"moisture {', '.join(sorted(map(str, floor)))}: look for its way in"
         reasons = ("it smells damp too",) if CabinSmell.DAMP in smells else ()
-        seen.append(found("cabin.floor_damp", INSIDE, words, reasons))
+        where = {DAMP_AT.get(one, INSIDE) for one in floor}
+        seen.append(found("cabin.floor_damp", where.pop() if len(where) == 1 else INSIDE, words, reasons))
     elif Moist.ROOF in moist:
         seen.append(found("cabin.roof_damp", INSIDE, "moisture at the roof opening: its drains, or its seal"))
     elif CabinSmell.DAMP in smells:

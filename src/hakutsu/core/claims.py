@@ -29,6 +29,11 @@ def _patterns() -> dict[ClaimKind, tuple[re.Pattern[str], ...]]:
     return {ClaimKind(kind): tuple(re.compile(one, re.IGNORECASE) for one in found) for kind, found in table.items()}
 
 
+def against(kind: ClaimKind) -> tuple[str, ...]:
+    """Codes of findings that contradict a kind of claim (``*`` stands for whatever follows)."""
+    return read_table("core", "claims", ClaimsTable).against.get(kind.value, ())
+
+
 def propose(advert: str) -> list[Proposal]:
     """Obvious claims of an advert, in the order of its text; one sentence may make several, each kind once."""
     found: dict[tuple[str, ClaimKind], Proposal] = {}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
 from typing import Annotated
 
 from pydantic import ConfigDict, Field
@@ -10,12 +11,21 @@ from hakutsu.vehicle.tables import Row, Table, read_table
 from hakutsu.vehicle.vocabulary import Consequence
 
 
+class Looks(StrEnum):
+    """Whether a code is of looks alone: a mark that shows from somewhere, or another; none: it is more than looks."""
+
+    NONE = ""
+    MARK = "mark"
+    OTHER = "other"
+
+
 class Base(Row):
     """What a code asks for before taste, instrument and law.
 
     `check` is what would settle it where it is not sure yet; `job` the part whose job mends it, or a row of the cost
     table; `condemns`: the tyre or brake it is found on is done with, whatever is left of it. `price_as` joins codes
-    that one price holds for, such as a leak at every stage. `sureness` (0 to 1) is how often such an observation holds.
+    that one price holds for, such as a leak at every stage; `looks`: the buyer's taste has a say. `sureness` (0 to 1)
+    is how often such an observation holds.
     """
 
     consequence: Consequence
@@ -23,6 +33,7 @@ class Base(Row):
     job: str = ""
     condemns: bool = False
     price_as: str = ""
+    looks: Looks = Looks.NONE
     sureness: Annotated[float, Field(ge=0, le=1)] | None = None
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
@@ -58,4 +59,6 @@ def origin_found(body: OriginSaid, place: str) -> Finding | None:
     if body.origin not in NOT_ITS_OWN:
         return None
     proof = (body.proof,) if body.proof else ("no proof shown",)
-    return found(NOT_ITS_OWN[body.origin], place or VEHICLE, f"{body.part}: {body.origin} {body.when}".strip(), proof)
+    subject = f"{'_'.join(body.part.casefold().split())}:{place or VEHICLE}"
+    words = f"{body.part}: {body.origin} {body.when}".strip()
+    return replace(found(NOT_ITS_OWN[body.origin], subject, words, proof), dated=body.when)

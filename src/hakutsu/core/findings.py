@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from functools import cache
 from uuid import UUID
 
-from hakutsu.core.consequence import SEEN, UNSURE, base
+from hakutsu.core.consequence import SEEN, UNSURE, Looks, base
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.panels import panels
@@ -35,7 +36,8 @@ class Finding:
     `code` is ``station.what`` and stays for ever; `subject` a place, part or piece ("damper:front_left"); `words`, like
     the reasons, are a template with its numbers in it, rendered in the reader's terms by `Terms.say`. `sureness` is a
     probability (0 to 1). `evidence` are ids of entries. `job` names a part with a life, or a row of the cost table.
-    `condemns`: the tyre or brake it is found on is done with. `excused`: why it counts for nothing (a key).
+    `condemns`: the tyre or brake it is found on is done with. `excused`: why it counts for nothing (a key). `dated`:
+    the year or month of what it tells of, where that was told.
     """
 
     code: str
@@ -49,6 +51,7 @@ class Finding:
     job: str = ""
     condemns: bool = False
     excused: str = ""
+    dated: str = ""
 
     @property
     def station(self) -> str:
@@ -78,6 +81,16 @@ class Finding:
     def excuse(self, why: str) -> Finding:
         """The same, counting for nothing because of `why` (a key)."""
         return replace(self, excused=why)
+
+    def asking(self, consequence: Consequence, why: str = "") -> Finding:
+        """The same, asking for something else, and why."""
+        reasons = (*self.reasons, why) if why else self.reasons
+        return replace(self, consequence=consequence, reasons=reasons)
+
+    @property
+    def of_looks(self) -> bool:
+        """True of what is looks alone."""
+        return base(self.code).looks is not Looks.NONE
 
     def seen_in(self, *entries: UUID) -> Finding:
         """The same, resting on entries too."""
@@ -121,6 +134,12 @@ def found(
         code, subject, words, consequence or row.consequence, usual if sureness is None else sureness, given, (),
         unsettled, job or row.job, row.condemns,
     )  # fmt: skip
+
+
+@cache
+def is_of(code: str, codes: tuple[str, ...]) -> bool:
+    """Whether a code is one of some; one that ends in ``*`` stands for all that begin so."""
+    return any(code == one or (one.endswith("*") and code.startswith(one[:-1])) for one in codes)
 
 
 def at(subject: str) -> str:

@@ -117,7 +117,7 @@ def limits_of_findings(
 
     Parameters
     ----------
-    findings : all of them
+    findings : those that may cause one
     entries : of the logbook, by id: a limit is proposed because of the first entry that a finding rests on
     """
     settled, told = follow.taken | follow.dropped, list[ProposedLimit]()

@@ -22,7 +22,7 @@ class Status(StrEnum):
     PARTLY = "partly"
     FAILS = "fails"
     INTERMITTENT = "intermittent"
-    ASK = "did not work for me: ask the seller"
+    ASK = "could not operate: ask the seller"
     NOT_TESTED = "not tested"
     UNTESTED = "untested"
 
@@ -34,6 +34,12 @@ class FunctionStatus:
     status: Status
     words: str
     retest: bool = False
+
+    @property
+    def said(self) -> str:
+        """Status and words as one says them: “works, but slow”, “partly, 1 of 2”."""
+        between = " " if self.status is Status.BUT else ", "
+        return between.join(part for part in (str(self.status), self.words) if part)
 
 
 def function_status(tries: Sequence[Tried]) -> FunctionStatus:
@@ -81,7 +87,7 @@ def piece_of(item: Equipment) -> str:
 
 def function_found(item: Equipment, status: FunctionStatus) -> Finding | None:
     """What does not work as it should, or did not for the inspector; none where it works or was not tried."""
-    said = f"{status.status}{f', {status.words}' if status.words else ''}"
+    said = status.said
     if status.status is Status.ASK:
         return found("functions.did_not_work", item.key, f"{item.name}: {said}", why="the procedure may be unknown")
     if status.status not in FAULTY:

@@ -17,6 +17,7 @@ from hakutsu.entries import EntryError
 from hakutsu.entries.bounds import KeyOf
 from hakutsu.vehicle.engine import engine_looks
 from hakutsu.vehicle.equipment import equipment
+from hakutsu.vehicle.road import road_signs, road_subjects
 
 MEASURED = ("tyres", "pads", "discs")  # parts whose wear is measured rather than graded
 
@@ -42,6 +43,8 @@ _TABLES: dict[str, Callable[[], Collection[str]]] = {
     "part with a life": _parts,
     "fluid": fluid_names,
     "fluid colour": lambda: fluid_table()["colour"],
+    "road sign": road_signs,
+    "road subject": road_subjects,
     "thing to be fitted": _fittings,
     "film cue": cue_kinds,
     "job": usual_jobs,

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache
 from typing import Literal
 
-from hakutsu.core.findings import Finding, at, place_of, side_of
+from hakutsu.core.findings import Finding, at, is_of, place_of, side_of
 from hakutsu.vehicle.tables import Row, Table, read_table
 
 SURE_FILM = 0.7  # from this chance on a panel counts as painted again in a story
 FRONT, REAR = ("bay", "under_front"), ("boot", "under_rear")
+INSIDE = {"inside_front": 0.5, "inside_rear": 1.5}
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +27,7 @@ class Story:
 class _Rule(Row):
     one: tuple[str, ...]
     other: tuple[str, ...]
-    where: Literal["any", "same", "near", "side"]
+    where: Literal["any", "same", "near", "side", "date"]
     one_part: tuple[str, ...] = ()
     other_part: tuple[str, ...] = ()
     words: str
@@ -49,12 +49,6 @@ def _is(finding: Finding, codes: tuple[str, ...], parts: Sequence[str]) -> bool:
     return not parts or finding.subject.partition(":")[0] in parts
 
 
-@cache
-def is_of(code: str, codes: tuple[str, ...]) -> bool:
-    """Whether a code is one of some; one that ends in ``*`` stands for all that begin so."""
-    return any(code == one or (one.endswith("*") and code.startswith(one[:-1])) for one in codes)
-
-
 def stories(findings: Sequence[Finding]) -> list[Story]:
     """Every story that a rule tells, in the order of the rules; a finding never explains itself.
 
@@ -65,10 +59,7 @@ def stories(findings: Sequence[Finding]) -> list[Story]:
         ones = [one for one in findings if _is(one, rule.one, rule.one_part)]
         others = [one for one in findings if _is(one, rule.other, rule.other_part)]
         pairs = [
-            (one, other)
-            for one in ones
-            for other in others
-            if one is not other and _lies(rule.where, one.subject, other.subject)
+            (one, other) for one in ones for other in others if one is not other and _belong(rule.where, one, other)
         ]
         found += [Story(key, *group, rule.words) for group in _joined(pairs)]
     return found
@@ -89,6 +80,13 @@ def _joined(pairs: Sequence[tuple[Finding, Finding]]) -> list[tuple[tuple[Findin
     return found
 
 
+def _belong(where: str, one: Finding, other: Finding) -> bool:
+    """Whether two findings lie as a rule wants it, or are of one date."""
+    if where == "date":
+        return bool(one.dated) and one.dated == other.dated
+    return _lies(where, one.subject, other.subject)
+
+
 def _lies(where: str, one: str, other: str) -> bool:
     if where == "any":
         return True
@@ -100,7 +98,11 @@ def _lies(where: str, one: str, other: str) -> bool:
     return side_of(one) == side_of(other)
 
 
-def _section(subject: str) -> int:
-    """How far along the vehicle: 0 front, 1 middle, 2 rear."""
+def _section(subject: str) -> float:
+    """How far along the vehicle: 0 front, 1 middle, 2 rear; the front seats lie between."""
     place = place_of(subject)
-    return 0 if place in FRONT or place.startswith("front") else 2 if place in REAR or place.startswith("rear") else 1
+    if place in FRONT or place.startswith("front"):
+        return 0.0
+    if place in REAR or place.startswith("rear"):
+        return 2.0
+    return INSIDE.get(place, 1.0)

@@ -11,6 +11,7 @@ class ClaimsTable(Table):
     """claims.toml."""
 
     patterns: dict[str, tuple[str, ...]]
+    against: dict[str, tuple[str, ...]]
 
 
 class ConditionUsed(Row):

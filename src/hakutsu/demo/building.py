@@ -24,6 +24,7 @@ from hakutsu.entries.film import (
 from hakutsu.entries.general import ForDesk, Limit, Seen, Station, Strike
 from hakutsu.entries.opening import Brief, Stage, StageReached, Vehicle
 from hakutsu.entries.pictures import Described, Marked, Picture
+from hakutsu.entries.settings import Overrides, Settings
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.vehicle.description import VehicleDescription
@@ -142,19 +143,38 @@ def add_pictures(logbook: Logbook, store: PictureFiles, car: str) -> None:
     logbook.append(demo_id(car), pen.drafts, said["by"])
 
 
+EXAMPLE = "hatch"  # half done: it shows what an inspection looks like on the way
+ISLES = Settings(rules="orrin")
+
+
+def add_example(logbook: Logbook, store: PictureFiles | None = None) -> UUID:
+    """Add the half-done example, if it is not there yet; returns its id. Its rules are those of the isles."""
+    if not logbook.holds(demo_id(EXAMPLE)):
+        _add(logbook, EXAMPLE, store)
+        rules = Overrides(rules=ISLES.rules)
+        logbook.append(demo_id(EXAMPLE), [Draft.write("inspection.settings", rules, demo_drafts(EXAMPLE)[-1].at)], BY)
+    return demo_id(EXAMPLE)
+
+
+def _add(logbook: Logbook, car: str, store: PictureFiles | None) -> None:
+    said = demo_car(car)
+    logbook.library.keep_gauge(GaugeInUse(**said["gauge"]))
+    logbook.open_inspection(demo_id(car), said["begun"])
+    logbook.append(demo_id(car), demo_drafts(car), said["by"])
+    if store is not None:
+        add_pictures(logbook, store, car)
+
+
 def add_demo(logbook: Logbook, store: PictureFiles | None = None) -> None:
-    """Add the demo's inspections that are not there yet; the first author becomes the account if it has no name."""
+    """Add the demo's inspections that are not there yet; the account is that of the isles where it has none."""
+    if not logbook.library.asked:
+        logbook.library.settings = ISLES
     for car in CARS:
         if logbook.holds(demo_id(car)):
             continue
-        said = demo_car(car)
         if not logbook.account:
-            logbook.account = said["by"]
-        logbook.library.keep_gauge(GaugeInUse(**said["gauge"]))
-        logbook.open_inspection(demo_id(car), said["begun"])
-        logbook.append(demo_id(car), demo_drafts(car), said["by"])
-        if store is not None:
-            add_pictures(logbook, store, car)
+            logbook.account = demo_car(car)["by"]
+        _add(logbook, car, store)
     for name in REFERENCES:
         drafts = reference_drafts(name)
         if not logbook.holds(demo_id(name)):

@@ -39,11 +39,33 @@ class Fits(Row):
     not_asked: tuple[str, ...] = ()
 
 
+class SheetSays(Row):
+    """A line of the sheet that is settled, whether it has a price, and why."""
+
+    code: str
+    subject: str
+    priced: bool
+    why: str
+
+
+class Prepare(Row):
+    """Jobs of the preparation list, all of them, and why."""
+
+    jobs: tuple[str, ...]
+    why: str
+
+
 class Expected(Table):
-    """What must and must not come of a reference inspection."""
+    """What must and must not come of a reference inspection; all that is settled, all that is lived with, every line of
+    the sheet that is settled, and what would be prepared.
+    """
 
     must: list[Must]
     must_not: list[MustNot]
+    settles: list[Must]
+    lives_with: list[Must]
+    line: list[SheetSays]
+    preparation: Prepare
     functions: Fits
     parts: Fits
 

@@ -51,7 +51,7 @@ class Wanted:
 
 Expecting = Callable[["Dossier"], Iterator[Wanted]]
 # The order in which kinds of looks are listed; one that is not named here comes last.
-ORDER = ("fit", "glass", "tyres", "brakes", "engine", "functions", "under", "cabin", "scan")
+ORDER = ("fit", "glass", "tyres", "brakes", "engine", "functions", "under", "cabin", "scan", "road")
 _expecting: dict[Check, Expecting] = {}
 
 

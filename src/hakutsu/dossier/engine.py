@@ -37,11 +37,34 @@ LEAST_READINGS = 5
 
 
 @dataclass(slots=True)
-class EngineDossier:
-    """The newest run: its start, samples, looks and idle speeds; the newest of air, battery, pack and bay."""
+class Run:
+    """One run of the engine: its start, where that was noted, and its samples."""
 
     start: Seen[EngineStart] | None = None
     samples: list[Seen[EngineSample]] = field(default_factory=list)
+
+    @property
+    def coolant(self) -> list[tuple[float, float, bool]]:
+        """Coolant readings in the order of time: minute, degrees [°C], fan running."""
+        told = [
+            (self._minute(seen), seen.body.coolant_c, seen.body.fan)
+            for seen in self.samples if seen.body.coolant_c is not None
+        ]  # fmt: skip
+        return sorted(told, key=lambda one: one[0])
+
+    def _minute(self, seen: Seen[EngineSample]) -> float:
+        """The minute of a reading: as it was noted, else by when it was written down after the start."""
+        if seen.body.minute is not None:
+            return seen.body.minute
+        begun = (self.start or self.samples[0]).entry.at
+        return max(0.0, (seen.entry.at - begun).total_seconds() / 60)
+
+
+@dataclass(slots=True)
+class EngineDossier:
+    """Every run, looks and idle speeds of all of them; the newest of air, battery, pack and bay."""
+
+    runs: list[Run] = field(default_factory=lambda: [Run()])
     looks: list[Seen[EngineLook]] = field(default_factory=list)
     idles: list[Seen[EngineIdle]] = field(default_factory=list)
     bay: Seen[Bay] | None = None
@@ -59,28 +82,35 @@ class EngineDossier:
         return {key: looks[-1] for key, looks in self.fluid_looks.items()}
 
     @property
-    def coolant(self) -> list[tuple[float, float, bool]]:
-        """Coolant readings of the run in the order of time: minute, degrees [°C], fan running."""
-        told = [
-            (self._minute(seen), seen.body.coolant_c, seen.body.fan)
-            for seen in self.samples if seen.body.coolant_c is not None
-        ]  # fmt: skip
-        return sorted(told, key=lambda one: one[0])
+    def now(self) -> Run:
+        """The present run."""
+        return self.runs[-1]
 
-    def _minute(self, seen: Seen[EngineSample]) -> float:
-        """The minute of a reading: as it was noted, else by when it was written down after the start."""
-        if seen.body.minute is not None:
-            return seen.body.minute
-        begun = (self.start or self.samples[0]).entry.at
-        return max(0.0, (seen.entry.at - begun).total_seconds() / 60)
+    @property
+    def told(self) -> Run:
+        """The run that tells most of warming up: the present one once it has readings enough, else the fullest; a
+        restart takes nothing back of what was read before it.
+        """
+        if len(self.now.coolant) >= LEAST_READINGS:
+            return self.now
+        return max(reversed(self.runs), key=lambda run: len(run.coolant))
+
+    @property
+    def start(self) -> Seen[EngineStart] | None:
+        """The newest start."""
+        return next((run.start for run in reversed(self.runs) if run.start is not None), None)
+
+    @property
+    def samples(self) -> list[Seen[EngineSample]]:
+        """Samples of every run."""
+        return [one for run in self.runs for one in run.samples]
 
     def looked_at(self, key: str) -> bool:
         """Whether something the station expects, by its key, was looked at."""
-        readings = [one for one in self.samples if one.body.coolant_c is not None]
         there = {
             "bay": self.bay, "start": self.start, "idle": self.idles, "air": self.air or self.air_by_hand,
             "battery": self.battery,
-            "pack": self.pack, "warm_up": len(readings) >= LEAST_READINGS,
+            "pack": self.pack, "warm_up": len(self.told.coolant) >= LEAST_READINGS,
         }  # fmt: skip
         return bool(there[key]) if key in there else key.removeprefix("fluid_") in self.fluids
 
@@ -88,15 +118,18 @@ class EngineDossier:
 @fold("engine.start")
 def _start(gathering: Gathering, entry: Entry, body: EngineStart) -> None:
     engine = gathering.station(EngineDossier)
-    engine.start, engine.samples, engine.looks, engine.idles = Seen(entry, body), [], [], []
+    if engine.now.start is None and not engine.now.samples:
+        engine.now.start = Seen(entry, body)
+    else:
+        engine.runs.append(Run(Seen(entry, body)))
 
 
 @fold("engine.sample")
 def _sample(gathering: Gathering, entry: Entry, body: EngineSample) -> None:
     """Samples of the run; heat that further readings confirm raises a stand-down."""
     engine = gathering.station(EngineDossier)
-    engine.samples.append(Seen(entry, body))
-    if body.coolant_c is not None and heat_confirmed(engine.coolant):
+    engine.now.samples.append(Seen(entry, body))
+    if body.coolant_c is not None and heat_confirmed(engine.now.coolant):
         raise_once(gathering, entry, OVERHEATING)
 
 

@@ -36,7 +36,7 @@ class Result(Keyed):
     BUT = "but", "works, but"
     PARTLY = "partly"
     FAILS = "fails"
-    NOT_FOR_ME = "not_for_me", "did not work for me"
+    NOT_FOR_ME = "not_for_me", "could not operate"
     NOT_TESTED = "not_tested", "not tested"
 
 

@@ -27,6 +27,7 @@ class Station(StrEnum):
     FUNCTIONS = "functions"
     CABIN = "cabin"
     SCAN = "scan"
+    ROAD = "road"
 
 
 @entry_kind("general.seen")

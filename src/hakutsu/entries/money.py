@@ -70,6 +70,8 @@ def _named(line: str) -> tuple[str, str]:
 class Line(Body):
     """A line of the negotiation sheet as the inspector treats it, by code and subject of what was found, or of the job
     that mends it; `amount` replaces the reckoned one.
+
+    `disclosed`: the seller told of it before naming the price, so that it is not taken off, unless `taken_off` says so.
     """
 
     code: Annotated[str, StringConstraints(min_length=1, max_length=80)]
@@ -77,6 +79,8 @@ class Line(Body):
     treat: Consequence
     amount: Amount | None = None
     note: Note = ""
+    disclosed: bool = False
+    taken_off: bool = False
 
     @model_validator(mode="after")
     def _treated(self) -> Self:

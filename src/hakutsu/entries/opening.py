@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from decimal import Decimal
 from enum import StrEnum
 from typing import Annotated
@@ -11,6 +12,7 @@ from pydantic import Field, StringConstraints, field_validator
 from hakutsu.entries.bounds import Several
 from hakutsu.entries.registry import Body, entry_kind, to_keys
 from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.mechanics import LATEST, OLDEST
 from hakutsu.vehicle.quick import QuickForm
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Protocol, Taste
@@ -32,7 +34,9 @@ class Vehicle(Body):
 class Brief(Body):
     """For whom, for what use, at which depth, and for what money.
 
-    `use_factors` are circumstances of the buyer's use, `past_factors` those of the vehicle's past life: two sets.
+    `auction`: it is bid for, sold as seen, with no price to bargain over; what comes on top of the hammer price are
+    `fees` and `transport`; `lot` is its number, `collect_by` the last day to fetch it. `use_factors` are circumstances
+    of the buyer's use, `past_factors` those of the vehicle's past life: two sets.
     """
 
     buyer: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] = ""
@@ -44,6 +48,11 @@ class Brief(Body):
     budget: Price | None = None
     asking_price: Price | None = None
     currency: Currency = "EUR"
+    auction: bool = False
+    lot: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)] = ""
+    fees: Price | None = None
+    transport: Price | None = None
+    collect_by: Annotated[date, Field(ge=OLDEST, le=LATEST)] | None = None
     deal_breakers: Several[Line] = ()
     use_factors: Several[Factor] = ()
     past_factors: Several[Factor] = ()
@@ -62,6 +71,12 @@ class Stage(StrEnum):
 
     BEGUN = "begun"
     FINISHED = "finished"
+    ARCHIVED = "archived"  # finished, and no longer listed unless asked for
+
+    @property
+    def done(self) -> bool:
+        """True once it was finished."""
+        return self is not Stage.BEGUN
 
 
 @entry_kind("inspection.stage")

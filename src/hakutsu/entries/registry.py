@@ -16,7 +16,9 @@ from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import CORNERS_OF, SPARE, WHEELS, places
+from hakutsu.vehicle.road import road_looks
 from hakutsu.vehicle.scan import SCAN_LOOKS
+from hakutsu.vehicle.tables import Table, read_table
 from hakutsu.vehicle.under import zones
 
 Where = Literal["panel", "surface", "wheel", "corner", "somewhere"]
@@ -103,10 +105,26 @@ def _keyed_by(model: type[BaseModel]) -> Upgrade:
     return lambda raw: keyed(model, raw)
 
 
+class OldWords(Table):
+    """old_words.toml: by enumeration, the words each key was stored by."""
+
+    enumeration: dict[str, dict[str, str]]
+
+
+def _key_of_words(known: type[Keyed], raw: Any) -> Any:
+    """The key of a member by the words it had when keys came, whatever it is called today, or by those of today."""
+    if not isinstance(raw, str):
+        return raw
+    old = read_table("entries", "old_words", OldWords).enumeration.get(known.__name__, {}).get(raw)
+    if old is not None and any(one.value == old for one in known):
+        return old
+    return next((one.value for one in known if one.words == raw), raw)
+
+
 def keyed(annotation: Any, raw: Any) -> Any:
     """A raw value of a type with every word of a keyed enumeration in it replaced by its key; all else as it is."""
     if isinstance(annotation, type) and issubclass(annotation, Keyed):
-        return next((one.value for one in annotation if one.words == raw), raw)
+        return _key_of_words(annotation, raw)
     if isinstance(annotation, type) and issubclass(annotation, BaseModel) and isinstance(raw, dict):
         fields = annotation.model_fields
         return {key: keyed(fields[key].annotation, one) if key in fields else one for key, one in raw.items()}
@@ -175,7 +193,7 @@ def parse_body(kind_name: str, version: int, raw: Mapping[str, Any]) -> Body:
 def anywhere() -> frozenset[str]:
     """Every key an entry's place may be: places, panels, other parts outside, zones below, things to try or look at."""
     looks = {f"engine_{key}" for key in engine_looks()} | {f"function_{key}" for key in equipment()}
-    looks |= set(SCAN_LOOKS)
+    looks |= {*SCAN_LOOKS, *road_looks()}
     looks |= {f"cabin_{key}" for key in (*cabin_parts(), "all_looked", "all_inventory")}
     return frozenset({*places(), *CORNERS_OF, *panels(), *parts(), *zones(), *equipment(), *looks})
 

@@ -139,7 +139,7 @@ class Settings(_Checked):
     temperature: str = "c"
     pressure: str = "bar"
     zone: str = "UTC"
-    rules: str = "orrin"
+    rules: str = "general_left"
     labour_rate: Rate = Decimal(65)
     costs: dict[str, JobFigures] = {}
     lives: dict[str, LifeFigures] = {}

@@ -51,5 +51,7 @@ def sheet_place(one: Finding, sheet: Sheet) -> dict[str, Any] | str | None:
     if line.treat is Consequence.SETTLE:
         if line.amount is None:
             return "not priced"
+        if line.disclosed and not line.taken:
+            return {"excused": "disclosed before the price"}
         return {"amount": float(line.amount), "currency": sheet.currency}
     return {"excused": REFLECTED if line.treat is Consequence.BUDGET else "the buyer lives with it"}

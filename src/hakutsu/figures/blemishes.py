@@ -2,16 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
+from hakutsu.figures.placing import Box, Point, Room, around, beside
 from hakutsu.figures.svg import tag, text
 from hakutsu.vehicle.shell import Patch
 
-Point = tuple[float, float]
 HOLLOW = frozenset({"dent", "ding", "crease", "hail"})
 R = 3.6
-NUMBER_CM = 14.0
+LINE_CM = 2.6
+
+
+def mark_words(said: str, box: Box, size: float) -> str:
+    """A number of a mark, or a count of marks, in its box."""
+    x, y = box.middle
+    at = {"x": f"{x:.1f}", "y": f"{y + 0.32 * size:.1f}", "text_anchor": "middle"}
+    return tag("text", text(said), **at, class_="bl-number")
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,33 +34,63 @@ class Mark:
     joined: bool = False
 
 
-def blemish_marks(marks: Sequence[Mark], patches: Mapping[str, Patch]) -> str:
-    """Draw all marks that have a place on a panel of the sheet, as a group.
-
-    A line runs from end to end, a field lies in its outline, a dent is a ring, everything else a small lozenge.
+@dataclass(frozen=True, slots=True)
+class Sign:
+    """The sign of a mark at its place: a line runs from end to end, a field lies in its outline, a dent is a ring,
+    everything else a small lozenge. Its number stands beside one of `anchors`.
     """
-    return "".join(_mark(one, patches[one.panel]) for one in marks if one.panel in patches and one.path)
 
+    mark: Mark
+    points: tuple[Point, ...]
 
-def _mark(one: Mark, patch: Patch) -> str:
-    points = [patch.at(u, v) for u, v in one.path]
-    x, y = points[0]
-    if len(points) == 2:
-        (x, y), (a, b) = points
-        sign = tag("path", d=f"M{x:.1f} {y:.1f}L{a:.1f} {b:.1f}", class_="bl-line")
-        x, y = (x + a) / 2, (y + b) / 2
-    elif len(points) > 2:
-        outline = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in points) + "Z"
-        sign = tag("path", d=outline, class_="bl-field")
-    elif one.kind in HOLLOW:
-        sign = tag("circle", cx=f"{x:.1f}", cy=f"{y:.1f}", r=R, class_="bl-ring")
-    else:
-        sign = tag("path", d=f"M{x:.1f} {y - R:.1f}l{R} {R}l-{R} {R}l-{R} -{R}Z", class_="bl-lozenge")
-    # Near the right edge of its patch, where the sheet may end, the number stands on the left.
-    left = x > max(corner for corner, _ in patch.corners) - NUMBER_CM
-    place, anchor = (x - R - 1, "end") if left else (x + R + 1, "start")
-    number = tag(
-        "text", str(one.number), x=f"{place:.1f}", y=f"{y - R + 1:.1f}", text_anchor=anchor, class_="bl-number"
-    )
-    kind = "bl-mark bl-joined" if one.joined else "bl-mark"
-    return tag("g", tag("title", text(f"{one.number}: {one.words}")), sign, number, class_=kind)
+    @classmethod
+    def of(cls, mark: Mark, patch: Patch) -> Sign:
+        """The sign where the mark lies on its patch."""
+        return cls(mark, tuple(patch.at(u, v) for u, v in mark.path))
+
+    @property
+    def anchors(self) -> list[Box]:
+        """What its number may stand beside: the sign, a line's middle and ends, the corners of an outline."""
+        if len(self.points) == 1:
+            return [Box.around(*self.points[0], 2 * R, 2 * R)]
+        if len(self.points) == 2:
+            (x, y), (a, b) = self.points
+            return [Box.around(*point, LINE_CM, LINE_CM) for point in (((x + a) / 2, (y + b) / 2), *self.points)]
+        return [Box.around(*point, LINE_CM, LINE_CM) for point in self.points]
+
+    def take(self, room: Room) -> None:
+        """Let no number stand over it."""
+        if len(self.points) == 1:
+            room.take(self.anchors[0])
+        ends = self.points if len(self.points) <= 2 else (*self.points, self.points[0])
+        for a, b in pairwise(ends):
+            room.take_line(a, b, LINE_CM)
+
+    def number_box(self, room: Room, size: float, within: Sequence[Point], *, far: bool) -> Box | None:
+        """Where its number stands, in type of that size: beside its sign or, with `far`, wherever there is room."""
+        wide, high = Box.of_words(str(self.mark.number), 0, 0, size).corners[2]
+        anchors = self.anchors
+        near = (box for anchor in anchors for box in beside(anchor, 2 * wide, 2 * high))
+        found = room.first(near, within)
+        if found is None and far:
+            found = room.first(around(Box.around(*anchors[0].middle, 2 * wide, 2 * high)), within)
+        return found
+
+    def drawn(self, number: Box | None, size: float) -> str:
+        """Sign and number as markup; without room it is the sign alone."""
+        said = tag("title", text(f"{self.mark.number}: {self.mark.words}"))
+        kind = "bl-mark bl-joined" if self.mark.joined else "bl-mark"
+        return tag(
+            "g", said, self._shape(), mark_words(str(self.mark.number), number, size) if number else "", class_=kind
+        )
+
+    def _shape(self) -> str:
+        x, y = self.points[0]
+        line = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in self.points)
+        if len(self.points) == 2:
+            return tag("path", d=line, class_="bl-line")
+        if len(self.points) > 2:
+            return tag("path", d=line + "Z", class_="bl-field")
+        if self.mark.kind in HOLLOW:
+            return tag("circle", cx=f"{x:.1f}", cy=f"{y:.1f}", r=R, class_="bl-ring")
+        return tag("path", d=f"M{x:.1f} {y - R:.1f}l{R} {R}l-{R} {R}l-{R} -{R}Z", class_="bl-lozenge")

@@ -7,18 +7,16 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from hakutsu.core.film import FilledShare, FillerMap, NextSpot, Observation, State, film_um
+from hakutsu.figures.blemishes import Mark, mark_words
 from hakutsu.figures.contours import contour_path
+from hakutsu.figures.sheet_layout import CODE_SHARE, TYPE_CM, UPRIGHT_TYPE_CM, Layout, lay_out
 from hakutsu.figures.strata import strata_mark
 from hakutsu.figures.svg import tag, text
 from hakutsu.vehicle.shell import Patch
-from hakutsu.vehicle.units import from_um, show
+from hakutsu.vehicle.units import show
 from hakutsu.vehicle.vocabulary import ReadingStatus, Unit
 
 MARGIN = 6.0
-GLYPH_CM = 13.0
-SMALL_GLYPH_CM = 10.0
-FLAT_CM = 26.0
-PILLAR_LABEL_CM = 19.0
 LAYERS = {"readings": "Readings", "states": "States", "filler": "Filler", "next": "Next spot", "blemishes": "Blemishes"}
 LIKELY, SURE = 0.5, 0.9
 STANDS_OUT_UM = 35.0
@@ -47,34 +45,44 @@ def shell_sheet(
     baseline_um: float | None = None,
     current: str | None = None,
     spot: NextSpot | None = None,
-    marks: str = "",
+    marks: Sequence[Mark] = (),
     sides: tuple[str, str] = ("left", "right"),
     states: bool = True,
+    upright: bool = False,
 ) -> str:
     """Draw the sheet as an SVG element; layers are groups with the attribute `data-layer`.
 
     Readings stand as numbers at their places (bold where they stand out from the baseline), suspected filler inside a
-    contour (dashed where it is likely, solid where it is sure), the next spot as an open mark. `marks` are blemishes,
-    drawn already; `sides` the names of the vehicle's own left and right; without `states` no glyph of film is drawn.
+    contour (dashed where it is likely, solid where it is sure), the next spot as an open mark. Nothing covers a number:
+    one that stands aside has a dot where it was read, those without room are counted. `marks` are blemishes; `sides`
+    the names of the vehicle's own left and right; without `states` no glyph of film is drawn. `upright` has the nose
+    above, for a narrow screen, in larger type.
     """
+    patches = {key: turned(one) for key, one in patches.items()} if upright else patches
+    shown = [panel for panel in panels if panel.key in patches]
+    layout = lay_out(
+        {panel.key: panel.observations for panel in shown}, {panel.key: panel.code for panel in shown}, patches, unit,
+        marks=marks, spot=spot, states=states, size=UPRIGHT_TYPE_CM if upright else TYPE_CM, baseline_um=baseline_um,
+    )  # fmt: skip
     corners = [corner for patch in patches.values() for corner in patch.corners]
     left, right = min(x for x, _ in corners) - MARGIN, max(x for x, _ in corners) + MARGIN
-    top, bottom = min(y for _, y in corners) - MARGIN, max(y for _, y in corners) + MARGIN + 14
+    below = MARGIN + (14 if len(shown) > 1 else 0)
+    top, bottom = min(y for _, y in corners) - MARGIN, max(y for _, y in corners) + below
     label = f"Shell sheet of {len(panels)} panels; the table below holds the numbers"
-    shown = [panel for panel in panels if panel.key in patches]
+    hatch = "sh-hatch-upright" if upright else "sh-hatch"
     return tag(
         "svg",
         tag("title", text(label)),
-        _hatch(),
-        *(_patch(panel, patches[panel.key], panel.key == current) for panel in shown),
+        _hatch(hatch),
+        *(_patch(panel, patches[panel.key], layout, panel.key == current) for panel in shown),
         tag("g", *(_filler(panel, patches[panel.key]) for panel in shown), data_layer="filler"),
-        tag("g", *(_state(panel, patches[panel.key]) for panel in shown if states), data_layer="states"),
-        tag("g", *(_readings(panel, patches[panel.key], unit, baseline_um) for panel in shown), data_layer="readings"),
+        tag("g", *(_state(panel, layout) for panel in shown), data_layer="states"),
+        tag("g", *(_readings(panel, layout, baseline_um) for panel in shown), data_layer="readings"),
         tag("g", _next(spot, patches), data_layer="next"),
-        tag("g", marks, data_layer="blemishes"),
+        tag("g", *_marks(layout), data_layer="blemishes"),
         tag("g", data_aim="", class_="sh-aim"),
-        _sides(left, right, top, bottom, sides),
-        class_="shell-sheet",
+        _sides(left, right, top, bottom, sides, upright=upright) if len(shown) > 1 else "",
+        class_="shell-sheet sh-upright" if upright else "shell-sheet",
         viewBox=f"{left:.0f} {top:.0f} {right - left:.0f} {bottom - top:.0f}",
         role="group",
         aria_label=label,
@@ -82,17 +90,23 @@ def shell_sheet(
     )
 
 
-def _hatch() -> str:
+def turned(patch: Patch) -> Patch:
+    """The patch with the nose above and the vehicle's own left on the left."""
+    a, b, c, d = ((-y, x) for x, y in patch.corners)
+    return Patch(patch.panel, (a, b, c, d), patch.joined)
+
+
+def _hatch(key: str) -> str:
     line = tag("path", d="M-1 5 5 -1M1 7 7 1", class_="sh-hatch-line")
-    return tag("defs", tag("pattern", line, id="sh-hatch", width=6, height=6, patternUnits="userSpaceOnUse"))
+    return tag("defs", tag("pattern", line, id=key, width=6, height=6, patternUnits="userSpaceOnUse"))
 
 
-def _patch(panel: SheetPanel, patch: Patch, is_current: bool) -> str:
+def _patch(panel: SheetPanel, patch: Patch, layout: Layout, is_current: bool) -> str:
     outline = "M" + "L".join(f"{x:.0f} {y:.0f}" for x, y in patch.corners) + "Z"
     kind = "sh-patch" + (" sh-current" if is_current else "") + ("" if patch.joined else " sh-loose")
     said = f"{panel.name}: {panel.words}"
     shape = tag("path", d=outline, class_=kind)
-    inside = [tag("title", text(said)), shape, _code(panel, patch)]
+    inside = [tag("title", text(said)), shape, _label(panel, layout)]
     quad = json.dumps([[round(x), round(y)] for x, y in patch.corners], separators=(",", ":"))
     if panel.href is None:
         return tag("g", *inside)
@@ -100,33 +114,25 @@ def _patch(panel: SheetPanel, patch: Patch, is_current: bool) -> str:
                aria_label=f"{panel.code}, {said}")  # fmt: skip
 
 
-def _code(panel: SheetPanel, patch: Patch) -> str:
-    x, y, *_ = _label(patch)
-    return tag("text", text(panel.code), x=x, y=y, class_="sh-code")
+def _marks(layout: Layout) -> list[str]:
+    size = CODE_SHARE * layout.size
+    signs = [sign.drawn(box, size) for sign, box in layout.marks]
+    return signs + [mark_words(f"+{count}", box, size) for count, box in layout.more_marks.values()]
 
 
-def _label(patch: Patch) -> tuple[float, float, float, float, float]:
-    """Where a patch's code and its glyph stand, and how large the glyph: inside at its corner, beside each other in a
-    flat one, and in the glass beside a pillar, where the numbers need all the room.
-    """
-    xs, ys = [x for x, _ in patch.corners], [y for _, y in patch.corners]
-    top, wide, high = min(ys), max(xs) - min(xs), max(ys) - min(ys)
-    left = sorted(xs)[1] if patch.joined else min(xs)
-    if high < FLAT_CM:
-        return left + 4, top + high / 2 + 3.5, left + 21, top + high / 2 - SMALL_GLYPH_CM / 2, SMALL_GLYPH_CM
-    if "pillar" in patch.panel and patch.joined:
-        behind = patch.panel.startswith("c_")  # the glass lies before it, before the others behind
-        x, y = patch.at(0.0 if behind else 1.0, 0.5)
-        x += -PILLAR_LABEL_CM if behind else 2
-        return x, y - 2, x, y, GLYPH_CM
-    if wide < FLAT_CM:
-        return left + 3, top + 10, left + wide / 2 - GLYPH_CM / 2, top + 14, GLYPH_CM
-    return left + 5, top + 11, left + 5, top + 14, GLYPH_CM
+def _label(panel: SheetPanel, layout: Layout) -> str:
+    x, y = layout.labels[panel.key].code.middle
+    return _words(panel.code, x, y, CODE_SHARE * layout.size, "sh-code")
 
 
-def _state(panel: SheetPanel, patch: Patch) -> str:
-    *_, x, y, size = _label(patch)
-    return strata_mark(panel.state, x, y, size)
+def _words(said: str, x: float, y: float, size: float, kind: str) -> str:
+    at = {"x": f"{x:.1f}", "y": f"{y + 0.32 * size:.1f}"}
+    return tag("text", text(said), **at, text_anchor="middle", class_=kind)
+
+
+def _state(panel: SheetPanel, layout: Layout) -> str:
+    glyph = layout.labels[panel.key].glyph
+    return strata_mark(panel.state, glyph.left, glyph.top, glyph.right - glyph.left) if glyph else ""
 
 
 def _filler(panel: SheetPanel, patch: Patch) -> str:
@@ -145,18 +151,20 @@ def _filler(panel: SheetPanel, patch: Patch) -> str:
     return tag("g", *parts, tag("path", d=sure, class_="sh-filler-sure") if sure else "")
 
 
-def _readings(panel: SheetPanel, patch: Patch, unit: Unit, baseline_um: float | None) -> str:
+def _readings(panel: SheetPanel, layout: Layout, baseline_um: float | None) -> str:
     parts = []
-    for o in panel.observations:
-        if o.u is None or o.v is None or o.status is ReadingStatus.NONE:
-            continue
-        x, y = patch.at(o.u, o.v)
-        film = from_um(film_um(o), unit)
-        number = f"{film:.1f}" if unit is Unit.MIL else f"{film:.0f}"
+    for number in layout.numbers[panel.key]:
+        o = number.observation
         stands_out = baseline_um is not None and film_um(o) - baseline_um > STANDS_OUT_UM
         kind = "sh-number sh-edge" if o.edge else "sh-number sh-more" if stands_out or o.censored else "sh-number"
-        said = f"≥{number}" if o.censored else number
-        parts.append(tag("text", text(said), x=x, y=y + 3, text_anchor="middle", class_=kind))
+        if panel.state is State.FILLED:
+            kind += " sh-over"
+        if number.dot:
+            parts.append(tag("circle", cx=f"{number.dot[0]:.1f}", cy=f"{number.dot[1]:.1f}", r=0.9, class_="sh-dot"))
+        parts.append(_words(number.said, *number.box.middle, layout.size, kind))
+    if panel.key in layout.more:
+        count, box = layout.more[panel.key]
+        parts.append(_words(f"+{count}", *box.middle, CODE_SHARE * layout.size, "sh-code"))
     return "".join(parts)
 
 
@@ -167,21 +175,31 @@ def _next(spot: NextSpot | None, patches: Mapping[str, Patch]) -> str:
     cross = f"M{x - 11:.1f} {y:.1f}h6m10 0h6M{x:.1f} {y - 11:.1f}v6m0 10v6"
     return tag(
         "g",
-        tag("title", f"read here next: {spot.gain_bits:.2f} bit to be gained"),
+        tag("title", "the most useful next reading"),
         tag("path", d=cross, class_="sh-next"),
     )
 
 
-def _sides(left: float, right: float, top: float, bottom: float, sides: tuple[str, str]) -> str:
-    """Which way the sheet lies: nose to the left, the vehicle's own left below."""
-    y = bottom - 3
-    words = (("← nose", left + MARGIN, "start"), ("tail →", right - MARGIN, "end"))
-    said = [tag("text", text(word), x=x, y=y, text_anchor=anchor, class_="sh-side") for word, x, anchor in words]
-    middle = (left + right) / 2
+def lies(sides: tuple[str, str]) -> str:
+    """Which way one panel lies that is drawn alone, in words beside it: it has no room for them."""
     own = "vehicle’s own " if sides == ("left", "right") else ""
-    said_sides = f"{own}{sides[0]} below, {sides[1]} above"
-    said.append(tag("text", text(said_sides), x=middle, y=y, text_anchor="middle", class_="sh-side"))
-    return tag("g", *said)
+    return f"Nose to the left, the {own}{sides[0]} below."
+
+
+def _sides(left: float, right: float, top: float, bottom: float, sides: tuple[str, str], *, upright: bool) -> str:
+    """Which way the sheet lies: nose to the left and the vehicle's own left below; upright the nose is above."""
+    y, middle = bottom - 3, (left + right) / 2
+    own = "vehicle’s own " if sides == ("left", "right") else ""
+    if upright:
+        every = (
+            (f"← {own}{sides[0]}", left + MARGIN, "start"),
+            (f"{sides[1]} →", right - MARGIN, "end"),
+            ("↑ nose", middle, "middle"),
+        )
+    else:
+        across = (f"{own}{sides[0]} below, {sides[1]} above", middle, "middle")
+        every = (("← nose", left + MARGIN, "start"), ("tail →", right - MARGIN, "end"), across)
+    return tag("g", *(tag("text", text(word), x=x, y=y, text_anchor=at, class_="sh-side") for word, x, at in every))
 
 
 def positions(observations: Sequence[Observation], unit: Unit) -> str:

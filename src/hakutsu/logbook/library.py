@@ -63,6 +63,12 @@ class Library:
         self._settings = settings
 
     @property
+    def asked(self) -> bool:
+        """Whether units, region and clock of the account were ever said."""
+        with Session(self._engine) as session:
+            return session.get(SettingRow, SETTINGS) is not None
+
+    @property
     def kept_gauges(self) -> tuple[tuple[int, str, str, float, float], ...]:
         """All gauges as they are stored."""
         return self._changes.kept("gauges", self._gauge_rows)

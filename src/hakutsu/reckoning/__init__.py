@@ -8,6 +8,7 @@ from functools import cached_property
 from typing import Any, cast
 from uuid import UUID
 
+from hakutsu.core.body.preparation import Ordered
 from hakutsu.core.findings import Finding, merged
 from hakutsu.core.follow_up import ProposedLimit, SecondLook, limits_of_findings, proposed_limits, second_looks
 from hakutsu.core.hazards import StandDown, asked_by_law, blocking, open_stand_downs
@@ -15,6 +16,7 @@ from hakutsu.core.life.components import components, fitted, pieces
 from hakutsu.core.limitations import Limitation, Unobserved, limitations, unobserved
 from hakutsu.core.said_as import weighed
 from hakutsu.core.stories import Story, stories
+from hakutsu.core.taste import by_law, of_looks
 from hakutsu.dossier import Dossier
 from hakutsu.dossier.memo import Leaf, Memo, kept
 from hakutsu.entries.envelope import Entry
@@ -28,6 +30,7 @@ from hakutsu.reckoning.film import FilmReckoned
 from hakutsu.reckoning.functions import FunctionsReckoned
 from hakutsu.reckoning.life import Lives
 from hakutsu.reckoning.outside import Outside
+from hakutsu.reckoning.preparation import prepared
 from hakutsu.reckoning.runsheet import RunSheetReckoned
 from hakutsu.reckoning.station import StationRules, StationT, station_rules
 from hakutsu.reckoning.under import UnderReckoned
@@ -83,7 +86,8 @@ class Reckoning:
         What somebody caused themselves is excused; worn parts that no other finding speaks of are told by the lives.
         """
         every = [one for station in self.stations.values() for one in station.found]
-        told = merged(self._excused(self._weighed(one)) for one in every)
+        taste, rules = self.dossier.opening.brief.taste, self.rules
+        told = merged(self._excused(by_law(of_looks(self._weighed(one), taste), rules)) for one in every)
         return told + self.lives.worn_out(told)
 
     def _weighed(self, one: Finding) -> Finding:
@@ -165,6 +169,11 @@ class Reckoning:
         return ConditionReckoned(self)
 
     @kept
+    def preparation(self) -> list[Ordered]:
+        """What anyone would do to make it right, in the jobs a workshop sells."""
+        return prepared(self)
+
+    @kept
     def stories(self) -> list[Story]:
         """Findings of all stations that explain each other; what counts for nothing tells none."""
         return stories([one for one in self.findings if not one.excused])
@@ -178,7 +187,8 @@ class Reckoning:
     def proposed_limits(self) -> list[ProposedLimit]:
         """Limits that findings cause, to be taken or dropped."""
         follow = self.dossier.follow_ups
-        return [*proposed_limits(follow), *limits_of_findings(follow, self.findings, self.entries)]
+        cause = [self._excused(one) for station in self.stations.values() for one in station.limiting]
+        return [*proposed_limits(follow), *limits_of_findings(follow, cause, self.entries)]
 
     def second_looks(self, now: datetime) -> list[SecondLook]:
         """Second looks wanted or taken; those that are due at `now` say so."""

@@ -32,6 +32,7 @@ from hakutsu.core.findings import Finding, found
 from hakutsu.core.limitations import proven_cold
 from hakutsu.dossier import EngineDossier
 from hakutsu.dossier.memo import kept, kept_as_value
+from hakutsu.dossier.road import drove
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.engine import Bay, BaySign, Pack
 from hakutsu.entries.envelope import Entry
@@ -39,7 +40,7 @@ from hakutsu.entries.under import Leak
 from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.mechanics import UNKNOWN, FuelSystem, Power, Supply
 
-DROVE, BAY_PLACE = "road", "bay"
+BAY_PLACE = "bay"
 WARMED = {Warming.COLD: "engine.runs_cold", Warming.HOT: "engine.runs_hot", Warming.STOP: "engine.must_stop",
           Warming.HIGH: "engine.runs_high"}  # fmt: skip
 BATTERY = {Level.GOOD: Grade.SOUND, Level.WATCH: Grade.WORN, Level.BAD: Grade.FAILED}
@@ -87,17 +88,18 @@ class EngineReckoned(StationRules):
 
     @kept_as_value
     def samples(self) -> list[Sample]:
-        """Coolant readings of the run."""
+        """Coolant readings of the run that tells most."""
         return [
             Sample(one.body.minute, one.body.coolant_c, one.body.fan)
-            for one in self._engine.samples
+            for one in self._engine.told.samples
             if one.body.coolant_c is not None and one.body.minute is not None
         ]
 
     @kept_as_value
     def start_c(self) -> float | None:
         """Coolant before the start [°C], as noted with it or on arrival."""
-        noted = self._engine.start.body.coolant_c if self._engine.start else None
+        start = self._engine.told.start
+        noted = start.body.coolant_c if start else None
         arrival = self._reckoning.dossier.day.arrival
         return arrival.engine_c if noted is None and arrival is not None and self.cold is not None else noted
 
@@ -123,18 +125,21 @@ class EngineReckoned(StationRules):
 
     def so_far(self, now: datetime) -> RunSoFar:
         """Readings of the present run, and how long it has run."""
-        read = [(one.body.minute, one.body.coolant_c) for one in self._engine.samples if one.body.minute is not None]
-        started = self._engine.start.entry.at if self._engine.start else None
+        run = self._engine.now
+        read = [(one.body.minute, one.body.coolant_c) for one in run.samples if one.body.minute is not None]
+        started = run.start.entry.at if run.start else None
         return RunSoFar(read, None if started is None else (now - started).total_seconds() / 60)
 
     @kept
     def oil(self) -> OilVerdict | None:
         """What oil pressures say; a reading without coolant is as hot as the one before it."""
         read, last = list[OilReading](), None
-        for one in sorted((seen.body for seen in self._engine.samples), key=lambda body: body.minute or 0.0):
-            last = one.coolant_c if one.coolant_c is not None else last
-            if one.oil_bar is not None and one.rpm is not None:
-                read.append(OilReading(one.rpm, one.oil_bar, last))
+        for run in self._engine.runs:
+            for one in sorted((seen.body for seen in run.samples), key=lambda body: body.minute or 0.0):
+                last = one.coolant_c if one.coolant_c is not None else last
+                if one.oil_bar is not None and one.rpm is not None:
+                    read.append(OilReading(one.rpm, one.oil_bar, last))
+            last = None
         return oil_verdict(read, two_stage=self._reckoning.dossier.mechanics.two_stage_oil)
 
     @kept
@@ -153,7 +158,8 @@ class EngineReckoned(StationRules):
         """What standing, the start, looks, idle and oil pressure say."""
         day, engine = self._reckoning.dossier.day, self._engine
         told = _seen(stood_found(day.arrival), day.arrived) if day.arrival is not None else []
-        told += _seen(start_found(engine.start.body), engine.start.entry) if engine.start else []
+        for run in engine.runs:
+            told += _seen(start_found(run.start.body), run.start.entry) if run.start else []
         told += _seen(looks_found(one.body for one in engine.looks), *(one.entry for one in engine.looks))
         sampled = [one.entry for one in engine.samples]
         if self.idle is not None and self.idle.idling in (Idling.ROUGH, Idling.HUNTING):
@@ -166,6 +172,11 @@ class EngineReckoned(StationRules):
             words = f"{self.verdict.warming}: {self.verdict.words}"
             told += _seen([found(WARMED[self.verdict.warming], BAY_PLACE, words)], *sampled)
         return told
+
+    @property
+    def limiting(self) -> list[Finding]:
+        """Dead needles."""
+        return self.by_feel_found
 
     @kept_as_value
     def by_feel_found(self) -> list[Finding]:
@@ -210,9 +221,8 @@ class EngineReckoned(StationRules):
     def after_drive(self) -> list[AgainAfter]:
         """What is looked at again after the drive, and what is still to be."""
         dossier, engine = self._reckoning.dossier, self._engine
-        drove = dossier.hazards.done.get(DROVE)
         return after_drive(
-            drove.at if drove else None,
+            drove(dossier),
             [(one.entry.at, one.body) for one in engine.looks],
             [(one.entry.at, one.body) for one in engine.samples],
             [(one.entry.at, one.body) for one in engine.idles],

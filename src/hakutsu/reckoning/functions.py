@@ -36,13 +36,18 @@ class FunctionsReckoned(StationRules):
                 found.append(one.seen_in(*(seen.entry.id for seen in self._functions.tried[item.key])))
         return found + [lamp_found(seen.body).seen_in(seen.entry.id) for seen in self._functions.lamps]
 
+    @property
+    def limiting(self) -> list[Finding]:
+        """Dead gauges and instruments."""
+        return self.found
+
     def part_grades(self) -> dict[str, tuple[Grade, str]]:
         """What tries make of parts with a life, such as window regulators."""
         found = {}
         for item, status in self.statuses:
             piece = piece_of(item)
             if piece and status.status in GRADED:
-                words = f"{status.status}{f', {status.words}' if status.words else ''}"
+                words = status.said
                 found[piece] = (GRADED[status.status], words)
         return found
 

@@ -7,6 +7,8 @@ from dataclasses import replace
 from datetime import date
 from typing import TYPE_CHECKING
 
+from hakutsu.core.body.remedy import remedy_table
+from hakutsu.core.claims import against
 from hakutsu.core.costs import cost_table
 from hakutsu.core.findings import Finding, axle_of, found, named_place
 from hakutsu.core.life.components import CORNERS, Component, Scheduled, not_told
@@ -39,6 +41,11 @@ FLUID = "brake_fluid"
 PACKED = (Power.ELECTRIC, Power.HYBRID)
 AXLE = "_axle"  # rows of the cost table that are done for both sides of an axle
 NAMED = 5
+SEIZED = ":seized"
+
+
+def _middle(ends: Sequence[float]) -> float:
+    return sum(ends) / len(ends)
 
 
 class Lives:
@@ -113,7 +120,10 @@ class Lives:
             years = max(0.0, (self.on - date(year, month, 1)).days / 365.25)
         km = max(0.0, odometer - body.at_km) if odometer is not None and body.at_km is not None else None
         at = "" if body.at_km is None else f"at {{distance {body.at_km}}}"
-        return Proof(km, years, " ".join(word for word in ("new", body.when, at, f"({body.proof})") if word))
+        known = years is not None or km is not None
+        new = "looks new" if body.looks_new and not known else "new"
+        words = " ".join(word for word in (new, body.when, at, f"({body.proof})") if word)
+        return Proof(km, years, words, by_eye=body.looks_new and not known)
 
     @kept
     def _worn(self) -> list[Job]:
@@ -136,8 +146,8 @@ class Lives:
     @kept
     def jobs(self) -> list[Job]:
         """Every job, the earliest first."""
-        found = self._worn + self._others
-        return sorted((self._condemned(job) for job in found), key=lambda job: (not job.settle, job.months().median))
+        found = [self._seized(self._condemned(job)) for job in self._worn + self._others]
+        return sorted(found, key=lambda job: (not job.settle, job.months().median))
 
     def _pack(self) -> list[Job]:
         """The high-voltage pack, where this vehicle has one of known age."""
@@ -161,14 +171,27 @@ class Lives:
 
     @kept
     def prices(self) -> dict[str, Price]:
-        """What every job of the cost table usually costs: the middle of its range."""
-        settings = self._reckoning.settings
-        rate = float(settings.labour_rate)
-        found = {}
+        """What every job of the cost table usually costs: the middle of its range, by how parts for this vehicle are to
+        be had, and of each also with fixings that are seized.
+        """
+        settings, mechanics, table = self._reckoning.settings, self._reckoning.dossier.mechanics, remedy_table()
+        supply, access = (_middle(one) for one in (table.supply[mechanics.parts.value], table.seized.hours))
+        rate, found = float(settings.labour_rate), {}
         for key, job in cost_table(settings.costs).items():
-            hours, materials = (sum(one) / 2 for one in (job.figures.hours, job.figures.materials))
-            found[key] = Price(hours * rate, materials)
+            hours, materials = _middle(job.figures.hours) * rate, _middle(job.figures.materials) * supply
+            found[key] = Price(hours * access if mechanics.seized else hours, materials)
+            found[key + SEIZED] = Price(hours * access, materials)
         return found
+
+    def _seized(self, job: Job) -> Job:
+        """The job as dear as it is where fixings of one of its pieces are seized."""
+        gear, (part, _, end) = self._corners.gear, job.key.partition(":")
+        keys = {job.key} | {f"{part}:{corner}" for corner in CORNERS if end in ("", corner.partition("_")[0])}
+        if not any(gear[key].body.seized for key in keys if key in gear):
+            return job
+        why = "fixings seized or corroded: it takes longer"
+        return replace(job, cost=job.cost + SEIZED, major_cost=job.major_cost and job.major_cost + SEIZED,
+                       reasons=(*job.reasons, why))  # fmt: skip
 
     def price(self, job: Job) -> float:
         """What a job usually costs; the larger one where its strand ends as early."""
@@ -198,15 +221,21 @@ class Lives:
         """The negotiation sheet: every finding that is on it by the one rule."""
         brief = self._reckoning.dossier.opening.brief
         said = {key: seen.body for key, seen in self._reckoning.dossier.money.lines.items()}
-        return negotiation(items(self._reckoning.findings, self.priced), said, brief.asking_price, brief.currency)
+        on_top = [(name, amount) for name, amount in (("fees", brief.fees), ("transport", brief.transport)) if amount]
+        return negotiation(
+            items(self._reckoning.findings, self.priced), said, brief.asking_price, brief.currency,
+            on_top if brief.auction else None,
+        )  # fmt: skip
 
     def priced(self, finding: Finding) -> Priced | None:
         """What mends a finding: a job that waits, the marks of its part, a claim as priced, a row of the costs."""
         if finding.code == CLAIMS:
-            priced = self._reckoning.dossier.money.claims_priced[finding.subject].body
-            return Priced(CLAIMS, finding.subject, finding.words, float(priced.amount))
+            dossier = self._reckoning.dossier
+            amount = dossier.money.claims_priced[finding.subject].body.amount
+            kind = next(claim.kind for entry, claim in dossier.claims.said if str(entry.id) == finding.subject)
+            return Priced(CLAIMS, finding.subject, finding.words, float(amount), against(kind))
         if finding.code == BLENDS:
-            expected = sum(cost.expected for cost in self._reckoning.outside.costs.blends.values())
+            expected = sum(cost.expected for cost in self._reckoning.outside.sheet_costs.blends.values())
             return Priced(BLENDS, finding.subject, finding.words, expected)
         if finding.subject in self._marked and finding.evidence[0] in self._reckoning.dossier.body.blemishes:
             words = f"{{place {finding.subject}}}: put right what is marked"
@@ -226,8 +255,15 @@ class Lives:
 
     @kept
     def _marked(self) -> dict[str, float]:
-        """Expected cost of putting right the marks of each part."""
-        return {one.part: one.cost.expected for one in self._reckoning.outside.costs.parts}
+        """Expected cost of putting right the marks of each part that are on the sheet; what a mark costs on parts it
+        runs on over counts where it was noted, unless these have marks of their own.
+        """
+        outside = self._reckoning.outside
+        found = {mark.place: 0.0 for mark in outside.asked_for}
+        for one in outside.sheet_costs.parts:
+            noted = {mark.entry.id: mark.place for mark in outside.asked_for}
+            found[one.part if one.part in found else noted[one.wanted[0].entry]] += one.cost.expected
+        return found
 
     @kept
     def _by_key(self) -> dict[str, Job]:

@@ -40,8 +40,8 @@ class ScanReckoned(StationRules):
     @property
     def _innocent(self) -> str:
         """What may have cleared the memory, or set low voltage in it, with nobody meaning to."""
-        start, last = self._reckoning.dossier.engine.start, self._scan.last
-        if start is not None and start.body.jump_started:
+        last, runs = self._scan.last, self._reckoning.dossier.engine.runs
+        if any(run.start is not None and run.start.body.jump_started for run in runs):
             return JUMP_START
         before = [one.body.part for one in self._scan.seller_work if last is None or one.entry.at <= last.entry.at]
         return f"work during the visit ({', '.join(before)})" if before else ""

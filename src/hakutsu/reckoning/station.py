@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 # The order in which findings, sheet and report tell of stations; one that is not named here comes last.
 ORDER = ("claims", "general", "hazards", "film", "body", "corners", "under", "engine", "functions", "cabin", "scan",
-         "runsheet")  # fmt: skip
+         "road", "runsheet")  # fmt: skip
 
 
 class StationRules:
@@ -58,6 +58,11 @@ class StationRules:
     def part_grades(self) -> Mapping[str, tuple[Grade, str]]:
         """What it makes of parts with a life: by piece, the grade with its reason."""
         return {}
+
+    @property
+    def limiting(self) -> list[Finding]:
+        """Its findings that may cause a limit of the inspection: asked for on every page, so none that is dear."""
+        return []
 
     def waits(self) -> list[str]:
         """What of it waits for somebody, in words."""

@@ -8,7 +8,7 @@ from typing import ClassVar
 from uuid import UUID
 
 from hakutsu.core.findings import Finding
-from hakutsu.core.under.leaks import LeakFound, leak_found, linked
+from hakutsu.core.under.leaks import LeakFound, leak_found, leak_grade, leaking_piece, linked
 from hakutsu.core.under.zones import uneven, zone_found
 from hakutsu.dossier import UnderDossier
 from hakutsu.dossier.body import Seen
@@ -65,7 +65,8 @@ class UnderReckoned(StationRules):
         for looks in self._under.leaks.values():
             told = [(seen.entry.at, seen.body) for seen in looks]
             one = leak_found(told, self._touched(looks), [seen.entry.own_doing for seen in looks])
-            one = replace(one, place=looks[-1].place)
+            piece = leaking_piece(one.fluid, one.origin, looks[-1].place)
+            one = replace(one, place=looks[-1].place, part=piece)
             found.append(linked(one, levels, self._reckoning.corners.grades, pedal_low))
         return found
 
@@ -82,8 +83,12 @@ class UnderReckoned(StationRules):
         ]
 
     def part_grades(self) -> dict[str, tuple[Grade, str]]:
-        """What zones make of parts with a life: exhaust and catalytic converter; with the reason."""
+        """What zones and leaks make of parts with a life, with the reason; of several leaks the worst."""
         found: dict[str, tuple[Grade, str]] = {}
+        for leak in self.leaks:
+            grade = leak_grade(leak)
+            if grade is not None and (leak.part not in found or found[leak.part][0] is Grade.WORN):
+                found[leak.part] = (grade, f"{leak.fluid} from {leak.origin}: {leak.stage}")
         for key in EXHAUST:  # the silencer at the rear speaks last
             look = self._under.zones[key].body if key in self._under.zones else None
             if look is not None and look.exhaust in EXHAUSTED:

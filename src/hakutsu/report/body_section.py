@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
@@ -14,7 +14,8 @@ from hakutsu.core.body.cues import cue_of_mark
 from hakutsu.core.body.remedy import Remedy, remedy_name
 from hakutsu.core.body.trim import trim_words
 from hakutsu.core.costs import cost_table
-from hakutsu.core.film import chance_words, cue_kinds
+from hakutsu.core.film import chance_words, cue_kinds, evidence_words
+from hakutsu.core.taste import taste_table
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import Addition, Blemish, Glass, ShowsFrom
 from hakutsu.figures.blemishes import Mark
@@ -22,16 +23,6 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.outside import Contact
 from hakutsu.report.sections import Making, report_section
 from hakutsu.report.wording import body_words
-from hakutsu.vehicle.quantities import signed
-from hakutsu.vehicle.vocabulary import Taste
-
-# What a buyer of each taste wants to read of: marks that show from at least this far.
-REACH = {
-    Taste.SHOW: (ShowsFrom.UNKNOWN, ShowsFrom.YARD, ShowsFrom.ARM, ShowsFrom.CLOSE),
-    Taste.TIDY: (ShowsFrom.UNKNOWN, ShowsFrom.YARD, ShowsFrom.ARM),
-    Taste.WORK: (ShowsFrom.YARD,),
-    Taste.PATINA: (ShowsFrom.YARD,),
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,13 +86,13 @@ def _contact_of(reckoning: Reckoning) -> dict[UUID, int]:
     return {mark.entry.id: i for i, one in enumerate(joined, 1) for mark in one.marks}
 
 
-def part_rows(reckoning: Reckoning, reach: tuple[ShowsFrom, ...] = REACH[Taste.SHOW]) -> list[PartRows]:
-    """Blemishes by panel or part in the order they were first met, those that show from within `reach`."""
+def part_rows(reckoning: Reckoning, shown: Collection[UUID] | None = None) -> list[PartRows]:
+    """Blemishes by panel or part in the order they were first met: those shown, or all."""
     numbers, contacts = numbered(reckoning), _contact_of(reckoning)
     by_part = {one.part: one.cost for one in reckoning.outside.costs.parts}
     found: dict[str, list[MarkRow]] = {}
     for key, mark in reckoning.dossier.body.blemishes.items():
-        if mark.body.shows_from in reach:
+        if shown is None or key in shown:
             found.setdefault(mark.place, []).append(_row(reckoning, mark, numbers[key], contacts.get(key)))
     return [
         PartRows(place, reckoning.terms.place(place), tuple(rows), cost_words(reckoning, by_part[place]))
@@ -133,18 +124,30 @@ def _moved(reckoning: Reckoning, panel: str, cue: str) -> str:
         return f"{cue_kinds()[cue].name}: a cue, once the film of {reckoning.terms.panel(panel).lower()} is read"
     before, after, bits = moved
     name = reckoning.terms.panel(panel)
-    return f"{name} painted again: {chance_words(before)} → {chance_words(after)} ({signed(bits)} bits)"
+    both = f"{chance_words(before)} by the paint alone, {chance_words(after)} with the fit too"
+    return f"{name}, chance of a repaint: {both} ({evidence_words(bits)})"
 
 
-def sheet_marks(reckoning: Reckoning, reach: tuple[ShowsFrom, ...] = REACH[Taste.SHOW]) -> list[Mark]:
-    """Blemishes for the shell sheet."""
+def sheet_marks(reckoning: Reckoning, shown: Collection[UUID] | None = None) -> list[Mark]:
+    """Blemishes for the shell sheet: those shown, or all."""
     contacts = _contact_of(reckoning)
     return [
         Mark(number, mark.place, str(mark.body.kind), mark.body.path, body_words(mark.body, reckoning.terms)[1],
              mark.entry.id in contacts)
         for (mark, number) in zip(reckoning.dossier.body.blemishes.values(), numbered(reckoning).values(), strict=True)
-        if mark.body.shows_from in reach
+        if shown is None or mark.entry.id in shown
     ]  # fmt: skip
+
+
+def showing(reckoning: Reckoning, reach: Collection[ShowsFrom]) -> set[UUID]:
+    """Marks that show from within reach."""
+    return {key for key, mark in reckoning.dossier.body.blemishes.items() if mark.body.shows_from in reach}
+
+
+def of_interest(reckoning: Reckoning) -> set[UUID]:
+    """Marks this buyer reads of: they show from far enough, or something is asked for because of them."""
+    reach = taste_table().reads[reckoning.dossier.opening.brief.taste]
+    return showing(reckoning, reach) | {mark.entry.id for mark in reckoning.outside.asked_for}
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,7 +196,7 @@ def holes_words(reckoning: Reckoning, piece: Addition) -> str:
 def outside_section(reckoning: Reckoning) -> OutsideSection:
     """Gather the section from a reckoning."""
     terms, body, outside = reckoning.terms, reckoning.dossier.body, reckoning.outside
-    reach = REACH[reckoning.dossier.opening.brief.taste]
+    shown = of_interest(reckoning)
     numbers = numbered(reckoning)
 
     def lines(seen: Iterable[Seen[Any]]) -> list[tuple[str, str]]:
@@ -211,8 +214,8 @@ def outside_section(reckoning: Reckoning) -> OutsideSection:
     if sound:
         glass.append(("Nothing wrong", "; ".join(sound)))
     return OutsideSection(
-        part_rows(reckoning, reach),
-        sum(mark.body.shows_from not in reach for mark in body.blemishes.values()),
+        part_rows(reckoning, shown),
+        len(body.blemishes) - len(shown),
         [BlendRow(terms.place(key), cost_words(reckoning, cost)) for key, cost in outside.costs.blends.items()],
         cost_words(reckoning, outside.costs.total),
         [

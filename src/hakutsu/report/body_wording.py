@@ -42,10 +42,19 @@ def blemish_words(body: Blemish) -> str:
     depth = "" if body.depth is Depth.UNKNOWN else str(body.depth)
     trial = "" if body.trial is Trial.NONE else f"a trial spot: {body.trial}"
     edge = "at an edge" if body.on_edge else ""
+    fresh = "fresh" if body.fresh else ""
     shows = "" if body.shows_from is ShowsFrom.UNKNOWN else f"shows from {body.shows_from}"
     runs = "all round" if body.all_round else f"over {len(body.also_on) + 1} parts" if body.also_on else ""
     return join(
-        f"{count}{body.kind}", size_words(body.length_mm, body.width_mm), depth, edge, runs, shows, trial, body.note
+        f"{count}{body.kind}",
+        size_words(body.length_mm, body.width_mm),
+        depth,
+        fresh,
+        edge,
+        runs,
+        shows,
+        trial,
+        body.note,
     )
 
 

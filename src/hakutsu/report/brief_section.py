@@ -13,7 +13,13 @@ from hakutsu.vehicle.use import use_factor_names
 def purpose_lines(brief: Brief, terms: Terms) -> list[tuple[str, str]]:
     """Name and words of everything the brief says; the budget is the buyer's own and stays out of the report."""
     distance = terms.quantity("distance", brief.km_per_year) if brief.km_per_year else ""
-    price = "" if brief.asking_price is None else format_currency(brief.asking_price, brief.currency, locale="en")
+    offered = f"at an auction, sold as seen{f', lot {brief.lot}' if brief.lot else ''}" if brief.auction else ""
+    collect = f"{brief.collect_by:%-d %B %Y}" if brief.auction and brief.collect_by else ""
+    price = (
+        ""
+        if brief.auction or brief.asking_price is None
+        else format_currency(brief.asking_price, brief.currency, locale="en")
+    )
     lines = (
         ("Wanted for", brief.use),
         ("Condition wanted", str(brief.taste)),
@@ -21,6 +27,8 @@ def purpose_lines(brief: Brief, terms: Terms) -> list[tuple[str, str]]:
         ("Use to come", _circumstances(brief.use_factors)),
         ("Use so far", _circumstances(brief.past_factors)),
         ("Asking price", price),
+        ("Offered", offered),
+        ("To be collected by", collect),
     )
     return [(name, words) for name, words in lines if words]
 

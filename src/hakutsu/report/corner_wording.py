@@ -137,8 +137,9 @@ def _(body: Gear, terms: Terms = PLAIN) -> Said:
     play = f"play {body.play_mm:g} mm" if body.play_mm else ""
     how = f"tested {body.tested}" if body.tested else ""
     lies = "against the tyre" if body.on_tyre else ""
+    fixings = "fixings seized or corroded" if body.seized else ""
     grade = str(body.grade) if body.grade else "not right, how bad was not told"
-    return "Graded", terms.say(join(f"{part_name(body.part)}: {grade}", lies, how, play)) + (
+    return "Graded", terms.say(join(f"{part_name(body.part)}: {grade}", lies, how, play, fixings)) + (
         f", {body.note}" if body.note else ""
     )
 
@@ -173,7 +174,9 @@ def _(body: Pedal, terms: Terms = PLAIN) -> Said:
 @body_words.register
 def _(body: PartProof, terms: Terms = PLAIN) -> Said:
     at = "" if body.at_km is None else f"at {terms.quantity('distance', body.at_km)}"
-    return "Proof of age", join(f"{terms.say(part_name(body.part))}: new or done {body.when}".strip(), at, body.proof)
+    by_eye = body.looks_new and not body.when and not at
+    said = "looks new" if by_eye else f"new or done {body.when}".strip()
+    return "Proof of age", join(f"{terms.say(part_name(body.part))}: {said}", at, body.proof)
 
 
 @body_words.register

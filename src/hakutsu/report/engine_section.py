@@ -37,8 +37,7 @@ def engine_section(reckoning: Reckoning) -> EngineSection:
     lines = [("Cold before the start", COLD[found.cold])] if seen.start is not None else []
     if found.samples:
         lines.append(("Warming up", f"{found.verdict.warming}: {terms.say(found.verdict.words)}"))
-    if seen.start is not None:
-        lines.append(body_words(seen.start.body, terms))
+    lines += [body_words(run.start.body, terms) for run in seen.runs if run.start is not None]
     lines += [body_words(one.body, terms) for one in seen.looks]
     if found.idle is not None:
         lines.append(("Idle", f"{found.idle.idling}: {found.idle.words}"))

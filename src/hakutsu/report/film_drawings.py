@@ -8,7 +8,6 @@ from markupsafe import Markup
 
 from hakutsu.core.film import PanelFilm, State
 from hakutsu.dossier import Covered, PanelCoverage
-from hakutsu.figures.blemishes import blemish_marks
 from hakutsu.figures.film_profile import ProfilePanel, film_profile
 from hakutsu.figures.shell_sheet import SheetPanel, shell_sheet
 from hakutsu.reckoning import Reckoning
@@ -98,16 +97,22 @@ def sheet_panels(reckoning: Reckoning, rows: list[PanelRow], *, linked: bool) ->
 
 
 def sheet_svg(
-    reckoning: Reckoning, shown: list[SheetPanel], current: str | None = None, *, advised: bool = True
+    reckoning: Reckoning,
+    shown: list[SheetPanel],
+    current: str | None = None,
+    *,
+    advised: bool = True,
+    upright: bool = False,
 ) -> Markup:
-    """The shell sheet as markup, with the spot to read next where that is advised."""
+    """The shell sheet as markup, with the spot to read next where that is advised; `upright` for a narrow screen."""
     vehicle, base, terms = reckoning.dossier.vehicle, reckoning.film.analysis.baseline, reckoning.terms
     patches = shell(vehicle.body_style, vehicle.doors, tuple(vehicle.panel_keys()))
     return Markup(
         shell_sheet(
             shown, patches, reckoning.terms.film, baseline_um=base.median if base else None,
             current=current, spot=reckoning.film.next_spot if advised else None,
-            marks=blemish_marks(sheet_marks(reckoning), patches), sides=(terms.side("left"), terms.side("right")),
+            marks=sheet_marks(reckoning), sides=(terms.side("left"), terms.side("right")),
+            upright=upright,
         )
     )  # fmt: skip
 

@@ -146,7 +146,7 @@ def _why(state: Covered, taken: int, expected: int, because: str) -> str:
     return ""
 
 
-@report_section("film", 20, "_film.html")
+@report_section("film", 20, "_film.html", kept=True)
 def _film(making: Making) -> FilmSection:
     """The film, with what was not measured and why."""
     return film_section(making.reckoning)

@@ -31,7 +31,7 @@ def found_line(one: Finding, terms: Terms, *, named: bool = False) -> FoundLine:
     """A finding in the reader's terms; `named` with where it lies."""
     reasons = [terms.say(reason) for reason in one.reasons]
     if one.open is not None and one.open.check not in one.reasons and one.open.check not in one.words:
-        reasons.append(f"not settled: {terms.say(one.open.check)}")
+        reasons.append(f"to be sure: {terms.say(one.open.check)}")
     if one.excused:
         reasons.append(EXCUSED[one.excused])
     fine = one.consequence is Consequence.FINE

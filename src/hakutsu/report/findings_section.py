@@ -18,6 +18,12 @@ class Group:
     grave: bool
     lines: tuple[FoundLine, ...]
 
+    @property
+    def counted(self) -> str:
+        """How many, for the headline."""
+        said = "that may end the deal" if self.name == str(Consequence.WALK_AWAY) else f"to {self.name}"
+        return f"{len(self.lines)} {said}"
+
 
 def finding_groups(reckoning: Reckoning) -> list[Group]:
     """The gravest first; what is fine is left to its station."""
@@ -32,7 +38,7 @@ def finding_groups(reckoning: Reckoning) -> list[Group]:
     return groups
 
 
-@report_section("findings", 15, "_findings.html")
+@report_section("findings", 2, "_findings.html")
 def _findings(making: Making) -> list[Group]:
     """What was found, by what it asks for."""
     return finding_groups(making.reckoning)

@@ -8,16 +8,11 @@ from datetime import datetime
 from hakutsu.core.follow_up import SecondLook
 from hakutsu.core.limitations import at_least
 from hakutsu.dossier.touched import Touched
-from hakutsu.entries.general import Limit, NotFitted, NothingFound, Station
+from hakutsu.entries.general import Limit, NotFitted, NothingFound
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.sections import Making, report_section
+from hakutsu.report.subjects import LIMIT_OF
 from hakutsu.report.wording import body_words, noted
-
-LIMIT_OF = {
-    Station.FILM: "Paint thickness", Station.GENERAL: "The whole vehicle", Station.OUTSIDE: "Outside",
-    Station.CORNERS: "Wheels and brakes", Station.UNDER: "Underside", Station.ENGINE: "Engine",
-    Station.FUNCTIONS: "Functions", Station.CABIN: "Cabin", Station.SCAN: "Scan",
-}  # fmt: skip
 
 
 def remark_lines(reckoning: Reckoning, now: datetime) -> list[tuple[str, str]]:
@@ -99,7 +94,7 @@ class Limits:
         return not (self.lines or self.not_fitted or self.nothing)
 
 
-@report_section("limits", 180, "_limits.html")
+@report_section("limits", 7, "_limits.html")
 def _limits(making: Making) -> Limits:
     """What could not be checked, and why."""
     return Limits(limit_lines(making.reckoning), not_fitted_lines(making.reckoning), nothing_lines(making.reckoning))

@@ -67,7 +67,7 @@ def functions_section(reckoning: Reckoning) -> FunctionsSection:
         elif status.status is Status.UNTESTED:
             untested.append(name)
         else:
-            lines.append((name, ": ".join(part for part in (str(status.status), status.words) if part)))
+            lines.append((name, status.said))
     lamps = tuple(body_words(seen.body, terms)[1] for seen in reckoning.dossier.functions.lamps)
     return FunctionsSection(tuple(lines), tuple(works), tuple(untested), lamps, tuple(found.lamps_against_claim))
 

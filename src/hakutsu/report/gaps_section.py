@@ -61,7 +61,7 @@ def _names(names: Sequence[str], *, own: bool) -> str:
     return "; ".join(names[:MOST_NAMES]) + (f"; and {more} more" if more > 0 else "")
 
 
-@report_section("gaps", 16, "_gaps.html")
+@report_section("gaps", 8, "_gaps.html")
 def _gaps(making: Making) -> Gaps:
     """What nobody looked at."""
     return gaps_section(making)

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
+from functools import lru_cache
 
 from babel.numbers import format_currency
 from markupsafe import Markup
@@ -13,7 +14,7 @@ from markupsafe import Markup
 from hakutsu.core.estimate import Estimate
 from hakutsu.core.life.jobs import Basis, Job
 from hakutsu.core.life.money import Spending
-from hakutsu.core.negotiation import Sheet, shared_out, step_of
+from hakutsu.core.negotiation import Sheet, SheetLine, shared_out, step_of
 from hakutsu.dossier import CornersDossier, Facts, MoneyDossier
 from hakutsu.entries.money import TREATS
 from hakutsu.figures.life_calendar import CalendarRow, life_calendar
@@ -39,7 +40,12 @@ def exact_money(amount: Decimal | float, currency: str) -> str:
 
 def rough_money(amount: float, currency: str) -> str:
     """An amount without coins: for what is estimated."""
-    return format_currency(round(amount), currency, "¤#,##0", locale="en", currency_digits=False)
+    return _without_coins(round(amount), currency)
+
+
+@lru_cache(maxsize=4096)
+def _without_coins(amount: int, currency: str) -> str:
+    return format_currency(amount, currency, "¤#,##0", locale="en", currency_digits=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,35 +174,77 @@ class SheetRow:
     figure: str
     own: bool
     note: str
+    disclosed: bool
+    taken_off: bool
+    partly: str
+
+
+@dataclass(frozen=True, slots=True)
+class SheetGroup:
+    """Lines of one treatment under a heading; those told of before the price was named stand apart from new ones."""
+
+    treat: Consequence
+    name: str
+    rows: tuple[SheetRow, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class SheetTable:
-    """The negotiation sheet: lines by what becomes of them, the sum to settle, the asking price and what is left."""
+    """The negotiation sheet: lines by what becomes of them, the sum to settle and how much of it is for looks alone,
+    the asking price and what is left; at an auction instead what comes on top of the hammer price, part by part.
+    """
 
-    groups: tuple[tuple[Consequence, tuple[SheetRow, ...]], ...]
+    groups: tuple[SheetGroup, ...]
     settled: str
+    looks: str
     unpriced: int
+    disclosed: int
     asking: str
     left: str
+    auction: bool
+    on_top: tuple[tuple[str, str], ...]
+    above_hammer: str
 
 
 def sheet_table(sheet: Sheet, terms: Terms) -> SheetTable:
     """The sheet in words."""
-    groups = []
+
+    def money(amount: Decimal) -> str:
+        return exact_money(amount, sheet.currency)
+
+    return SheetTable(
+        _groups(sheet, terms), money(sheet.settled), money(sheet.looks) if sheet.looks else "", sheet.unpriced,
+        sum(line.disclosed and not line.taken for line in sheet.treated(Consequence.SETTLE)),
+        "" if sheet.asking is None else money(sheet.asking), "" if sheet.left is None else money(sheet.left),
+        sheet.on_top is not None, tuple((name, money(amount)) for name, amount in sheet.on_top or ()),
+        money(sheet.above_hammer),
+    )  # fmt: skip
+
+
+TOLD_BEFORE = "Told of before the price was named"
+
+
+def _groups(sheet: Sheet, terms: Terms) -> tuple[SheetGroup, ...]:
+    """What to settle, new and told of before; then the other treatments."""
+    found = []
     for treat in TREATS:
-        rows = tuple(
-            SheetRow(
-                line.item.code, line.item.subject, terms.say(line.item.words), terms.say(line.item.because),
-                "not priced" if line.amount is None else exact_money(line.amount, sheet.currency),
-                "" if line.amount is None else str(line.amount), line.own, line.note,
-            )
-            for line in sheet.treated(treat)
-        )  # fmt: skip
-        groups.append((treat, rows))
-    asking = "" if sheet.asking is None else exact_money(sheet.asking, sheet.currency)
-    left = "" if sheet.left is None else exact_money(sheet.left, sheet.currency)
-    return SheetTable(tuple(groups), exact_money(sheet.settled, sheet.currency), sheet.unpriced, asking, left)
+        rows = [_sheet_row(line, sheet, terms) for line in sheet.treated(treat)]
+        before = tuple(row for row in rows if row.disclosed and treat is Consequence.SETTLE)
+        name = f"{treat}: new" if treat is Consequence.SETTLE else str(treat)
+        found.append(SheetGroup(treat, name, tuple(row for row in rows if row not in before)))
+        found += [SheetGroup(treat, TOLD_BEFORE, before)] if before else []
+    return tuple(found)
+
+
+def _sheet_row(line: SheetLine, sheet: Sheet, terms: Terms) -> SheetRow:
+    partly, settled = "", line.treat is Consequence.SETTLE and not line.disclosed
+    if settled and line.amount is not None and line.taken < line.amount:
+        partly = f"{exact_money(line.taken, sheet.currency)} of it counts here: the rest stands in lines of its own"
+    return SheetRow(
+        line.item.code, line.item.subject, terms.say(line.item.words), terms.say(line.item.because),
+        "not priced" if line.amount is None else exact_money(line.amount, sheet.currency),
+        "" if line.amount is None else str(line.amount), line.own, line.note, line.disclosed, bool(line.taken), partly,
+    )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -248,7 +296,29 @@ def life_section(reckoning: Reckoning) -> LifeSection:
     )
 
 
-@report_section("life", 110, "_life.html")
+@dataclass(frozen=True, slots=True)
+class MoneyFirst:
+    """What the report says of money before the details: the sum to settle, and the longest horizon."""
+
+    sheet: SheetTable
+    months: SpendingTable | None
+    told: bool
+
+    @property
+    def empty(self) -> bool:
+        """True when there is nothing to report."""
+        return not self.told
+
+
+@report_section("money", 4, "_money.html")
+def _money(making: Making) -> MoneyFirst:
+    """The money in a few lines."""
+    lives, terms = making.reckoning.lives, making.reckoning.terms
+    tables = spending_tables(lives.spending, making.reckoning.dossier.opening.brief.currency, terms)
+    return MoneyFirst(sheet_table(lives.sheet, terms), tables[-1] if tables else None, told(making.reckoning))
+
+
+@report_section("life", 110, "_life.html", kept=True)
 def _life(making: Making) -> LifeSection:
     """Lives, money and the negotiation sheet."""
     return life_section(making.reckoning)

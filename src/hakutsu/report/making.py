@@ -15,10 +15,12 @@ def report_context(making: Making) -> dict[str, Any]:
     """Everything the report's templates show."""
     reckoning = making.reckoning
     looked = [entry for entry in reckoning.dossier.entries if not entry.kind.startswith("inspection.")]
-    built = {one.key: one.build(making) for one in report_sections()}
+    built = {one.key: one.built(making) for one in report_sections()}
+    auction = reckoning.dossier.opening.brief.auction
     return built | {
-        "sections": [one for one in report_sections() if not is_empty(built[one.key])],
+        "sections": [one for one in report_sections(auction=auction) if not is_empty(built[one.key])],
         "dossier": reckoning.dossier,
+        "finished": reckoning.dossier.opening.stage.done,
         "vehicle": reckoning.dossier.vehicle,
         "brief": reckoning.dossier.opening.brief,
         "terms": reckoning.terms,

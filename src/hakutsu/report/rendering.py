@@ -11,7 +11,7 @@ from jinja2.runtime import Context
 from markupsafe import Markup
 
 from hakutsu import __version__
-from hakutsu.core.film import State, chance_words
+from hakutsu.core.film import State, chance_words, evidence_words
 from hakutsu.core.hazards import activities
 from hakutsu.figures.strata import strata_glyph
 from hakutsu.vehicle.keyed import key_of
@@ -57,6 +57,14 @@ def _capitalize_first(words: str) -> str:
     return said[:1].upper() + said[1:]
 
 
+def _stop(words: object) -> object:
+    """A sentence with its full stop, and only one."""
+    said = str(words)
+    return (
+        words if said.rstrip().endswith((".", "?", "!", "…")) else words + "." if isinstance(words, str) else f"{said}."
+    )
+
+
 FILTERS = {
     "film": show,
     "when": _day_and_time,
@@ -64,7 +72,9 @@ FILTERS = {
     "say": _say,
     "panel": _panel,
     "percent": _percent,
+    "evidence": evidence_words,
     "capitalize_first": _capitalize_first,
+    "stop": _stop,
     "key": key_of,
 }
 # The end of a line after a block is dropped: there one blank of the indentation stays.

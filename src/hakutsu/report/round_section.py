@@ -95,7 +95,7 @@ def _claims(making: Making) -> list[Claim]:
     return [claim for _, claim in making.reckoning.dossier.claims.said]
 
 
-@report_section("limitations", 170, "_limitations.html")
+@report_section("limitations", 6, "_limitations.html")
 def _limitations(making: Making) -> list[Limitation]:
     """What the circumstances hid."""
     return making.reckoning.limitations

@@ -11,6 +11,7 @@ from hakutsu.core.under.leaks import LeakFound
 from hakutsu.entries.body import Coating
 from hakutsu.entries.under import Exhaust, Leak, Pipes, Stage, UnderZone
 from hakutsu.figures.under import ZoneShown, under_schematic
+from hakutsu.figures.zone_signs import zone_legend
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.finding_wording import FoundLine, found_line
 from hakutsu.report.sections import Making, report_section
@@ -92,6 +93,7 @@ class UnderSection:
     leaks: tuple[FoundLine, ...]
     hidden: tuple[str, ...]
     open: int
+    signs: tuple[tuple[Markup, str], ...] = ()
 
     @property
     def empty(self) -> bool:
@@ -112,6 +114,7 @@ def under_section(reckoning: Reckoning) -> UnderSection:
         tuple(leak_line(one, terms) for one in reckoning.under.leaks),
         hidden,
         len(fitted_zones(separate_frame=frame).keys() - {key for key, one in seen.items() if one.body.looked}),
+        tuple((Markup(sign), name) for sign, name in zone_legend()),
     )
 
 

@@ -39,6 +39,7 @@ from hakutsu.entries.general import (
     NothingFound,
     Seen,
     Settled,
+    Station,
     Strike,
 )
 from hakutsu.entries.hazards import HazardCleared, HazardOverridden, HazardRaised, StepBegun, StepDone
@@ -46,6 +47,7 @@ from hakutsu.entries.opening import Brief, StageReached, Vehicle
 from hakutsu.entries.registry import Body
 from hakutsu.entries.settings import Overrides
 from hakutsu.entries.timers import TimerLooked, TimerStarted, TimerStopped
+from hakutsu.report.subjects import LIMIT_OF
 from hakutsu.vehicle.panels import body_styles
 from hakutsu.vehicle.terms import PLAIN, Terms
 from hakutsu.vehicle.units import UNIT_LABEL, show
@@ -174,7 +176,8 @@ def _(body: StageReached, terms: Terms = PLAIN) -> tuple[str, str]:
 @body_words.register
 def _(body: Limit, terms: Terms = PLAIN) -> tuple[str, str]:
     said = [terms.say(body.because) if body.rule else body.because, "in part" if body.partly else "", body.hides]
-    return "Could not be checked", ", ".join(one for one in said if one)
+    what = "" if body.station is Station.GENERAL else f": {LIMIT_OF[body.station].lower()}"
+    return f"Could not be checked{what}", ", ".join(one for one in said if one)
 
 
 @body_words.register
@@ -328,12 +331,12 @@ def _(body: Overrides, terms: Terms = PLAIN) -> tuple[str, str]:
 
 @body_words.register
 def _(body: Strike, terms: Terms = PLAIN) -> tuple[str, str]:
-    return "Strike", body.because or "taken back"
+    return "Taken back", body.because or "taken back"
 
 
 def noted(dossier: Dossier, at: Callable[[str | None], bool] = lambda _: True) -> list[tuple[Entry, str]]:
     """Remarks and interventions that stand at some places, in words, in the order of the logbook."""
     said = [(entry, body_words(body)[1]) for entry, body in dossier.remarks.seen if at(entry.place)]
     done = [(entry, body) for entry, body in dossier.remarks.interventions if at(entry.place)]
-    ours = [(entry, f"we did this: {body_words(body)[1]}") for entry, body in done]
+    ours = [(entry, f"we did something: {body_words(body)[1]}") for entry, body in done]
     return sorted([*said, *ours], key=lambda one: one[0].seq)

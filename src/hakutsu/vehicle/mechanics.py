@@ -128,13 +128,22 @@ class Supply(Keyed):
     TWENTY_FOUR = "twenty_four", "24 V"
 
 
+class Parts(Keyed):
+    """How parts for it are to be had."""
+
+    UNKNOWN = "unknown", "not known"
+    STOCKED = "stocked"
+    SLOW = "slow", "slow to come"
+    USED_ONLY = "used_only", "used only"
+
+
 class Mechanics(BaseModel):
     """Mechanical facts of one vehicle; what is not known stays so.
 
     `first_used` is when it was first registered, `odometer_km` what its distance meter shows. Sizes and pressures [bar]
     are those of the placard. `separate_frame`: body and frame are two; `map_thermostat`: the engine's computer moves
-    its thermostat; `two_stage_oil`: its oil pump lowers pressure by design. `also_fitted` and `not_fitted` name parts
-    of the life tables.
+    its thermostat; `seized`: its fixings are seized or corroded all over; `two_stage_oil`: its oil pump lowers pressure
+    by design. `also_fitted` and `not_fitted` name parts of the life tables.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -157,6 +166,8 @@ class Mechanics(BaseModel):
     fuel_system: FuelSystem = FuelSystem.UNKNOWN
     ignition: Ignition = Ignition.UNKNOWN
     supply: Supply = Supply.UNKNOWN
+    parts: Parts = Parts.UNKNOWN
+    seized: bool = False
     stainless_exhaust: bool = False
     separate_frame: bool = False
     map_thermostat: bool = False

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Literal
+from typing import Literal, cast
 
 from hakutsu.vehicle.fitment import usual
 from hakutsu.vehicle.panels import Side
@@ -13,11 +13,13 @@ from hakutsu.vehicle.table_models import PartsTable
 from hakutsu.vehicle.tables import read_table
 
 Group = Literal["wheel", "pane", "lamp", "trim", "roof", "brake", "metal", "inside"]
+On = Literal["panel", "plastic", "fitting", "wheel", "pane", "plastic_pane", "folding", "lamp", "trim"]
+LIES_ON: dict[str, On] = {"wheel": "wheel", "pane": "pane", "roof": "pane", "lamp": "lamp", "metal": "panel"}
 
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A part: its name (the side in braces, for `Terms.say`), group, side, and the place it is seen from."""
+    """A part: its name (the side in braces, for `Terms.say`), group, side, where it is seen from, what marks lie on."""
 
     key: str
     name: str
@@ -27,6 +29,7 @@ class Part:
     since_doors: int
     lacks: frozenset[str]
     only: frozenset[str]
+    on: On
 
     @property
     def base(self) -> str:
@@ -68,6 +71,7 @@ def parts() -> dict[str, Part]:
                 row.get("since", 0),
                 frozenset(row.get("lacks", ())),
                 frozenset(row.get("only", ())),
+                cast(On, row.on or LIES_ON.get(row.group, "trim")),
             )
     return found
 

@@ -15,7 +15,8 @@ from hakutsu.vehicle.tables import read_table
 class RuleSet:
     """One place's figures: least tread [mm] by law, by advice and in winter, least light through the windscreen and the
     front side windows [%], the side of the road, since when they hold, the coldest of a usual winter [°C], and the
-    year of first use from which a belt is asked for at a seat.
+    year of first use from which a belt is asked for at a seat; how much more than the truth a speedometer may show
+    [share, km/h] and by what share tyres may roll further than the placard's; codes its periodic test refuses.
     """
 
     key: str
@@ -28,6 +29,10 @@ class RuleSet:
     front_light: tuple[int, int]
     winter_c: float
     belts_from: int
+    dial_over_share: float
+    dial_over_kmh: float
+    dial_tyres: float
+    refuses: tuple[str, ...]
 
 
 @cache

@@ -1,4 +1,4 @@
-"""The skin peeled flat: where each panel of a body lies on the shell sheet, its area, and which panels it touches."""
+"""The panel map: where each panel of a body lies on the shell sheet, its area, and which panels it touches."""
 
 from __future__ import annotations
 

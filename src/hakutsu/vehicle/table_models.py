@@ -163,6 +163,10 @@ class RulesSet(Row):
     front_light: tuple[Number, ...]
     winter_c: Number
     belts_from: int
+    dial_over_share: Number
+    dial_over_kmh: Number
+    dial_tyres: Number
+    refuses: tuple[str, ...]
 
 
 class RulesTable(Table):
@@ -271,6 +275,7 @@ class PartsPart(Row):
     since: Number | None = None
     lacks: tuple[str, ...] | None = None
     only: tuple[str, ...] | None = None
+    on: str | None = None
 
 
 class PartsTable(Table):
@@ -301,3 +306,26 @@ class HeatTable(Table):
     """heat.toml."""
 
     heat: HeatLimits
+
+
+class RoadSign(Row):
+    """`signs` of a `subject` of road.toml."""
+
+    name: str
+    level: str
+    asks: tuple[str, ...] = ()
+
+
+class RoadSubject(Row):
+    """`subject` of road.toml."""
+
+    name: str
+    level: str
+    gearbox: tuple[str, ...] = ()
+    signs: dict[str, RoadSign]
+
+
+class RoadTable(Table):
+    """road.toml."""
+
+    subject: dict[str, RoadSubject]

@@ -17,6 +17,7 @@ from hakutsu.vehicle.panels import Side, panels
 from hakutsu.vehicle.parts import parts
 from hakutsu.vehicle.places import places
 from hakutsu.vehicle.quantities import QUANTITIES, Quantity, Scale, scales
+from hakutsu.vehicle.road import road_looks
 from hakutsu.vehicle.scan import SCAN_LOOKS
 from hakutsu.vehicle.table_models import WordsTable
 from hakutsu.vehicle.tables import read_table
@@ -45,6 +46,7 @@ def _other_names() -> dict[str, str]:
     found = {f"cabin_{key}": one.name for key, one in cabin_parts().items()}
     found |= {"cabin_all_looked": "smells, moisture, signs", "cabin_all_inventory": "what belongs to it"} | SCAN_LOOKS
     found |= {f"engine_{key}": one.name for key, one in engine_looks().items()}
+    found |= road_looks()
     found |= {f"function_{key}": one.name for key, one in equipment().items()}
     found |= {key: one.name for key, one in cabin_parts().items()}
     found |= {f"axle_{one}": f"{one} axle" for one in AXLES} | {"wheels": "all four corners"}

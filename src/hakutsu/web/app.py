@@ -21,7 +21,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.integrity import Checked
 from hakutsu.logbook.pictures import PictureFiles
-from hakutsu.web import account, brief, day, entries, memory, ready, searching
+from hakutsu.web import account, brief, corrections, day, entries, memory, overview, ready, searching
 from hakutsu.web.desk import INTEGRITY, Desk
 from hakutsu.web.engine import link_pages as engine_link
 from hakutsu.web.engine.link import ScanSessions
@@ -31,7 +31,7 @@ from hakutsu.web.film.link import GaugeSessions
 from hakutsu.web.guard import Guard
 from hakutsu.web.pages_kept import PagesKept
 from hakutsu.web.rendering import STATIC
-from hakutsu.web.round import follow_up, gaps, questions, timers
+from hakutsu.web.round import follow_up, gaps, questions, timers, visit
 from hakutsu.web.scan.sweep import Sweeps
 from hakutsu.web.station import station_pages
 
@@ -81,7 +81,8 @@ def create_app(logbook: Logbook, uploads: Path) -> FastAPI:
 def _routers() -> list[APIRouter]:
     """Routes of every page, and what belongs to no inspection; "new" is no id, so brief comes before the day."""
     more = (
-        day, account, searching, entries, gaps, questions, follow_up, timers, engine_link, imports, gauge, own_vehicles,
+        day, overview, corrections, account, searching, entries, gaps, questions, follow_up, timers, visit, engine_link,
+        imports, gauge, own_vehicles,
     )  # fmt: skip
     every = [brief.router, *(module.router for module in more), *(one.router for one in station_pages())]
     return list({id(one): one for one in every}.values())  # pages may share one

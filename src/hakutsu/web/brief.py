@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 from uuid import UUID, uuid4
 
-from babel.numbers import NumberFormatError, parse_decimal
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, HTTPException, Request
 from fastapi.responses import RedirectResponse, Response
 from pydantic import ValidationError
 
@@ -20,6 +19,7 @@ from hakutsu.vehicle.description import VehicleDescription
 from hakutsu.vehicle.panels import body_styles, panels, walk_order
 from hakutsu.vehicle.quick import QuickForm
 from hakutsu.vehicle.terms import Terms
+from hakutsu.vehicle.typed import Unclear, amount, day, whole
 from hakutsu.vehicle.use import use_factor_names
 from hakutsu.vehicle.vocabulary import Finish, Paint, Protocol, SteeringSide, Substrate, Taste
 from hakutsu.web.desk import DeskHere, ReckoningHere
@@ -41,8 +41,13 @@ BRIEF_FIELDS = (
     "asking_price",
     "currency",
     "deal_breakers",
+    "auction",
+    "lot",
+    "fees",
+    "transport",
+    "collect_by",
 )
-MONEY = ("budget", "asking_price")
+MONEY = ("budget", "asking_price", "fees", "transport")
 FACTORS = ("use_factors", "past_factors")
 CHOICES: dict[str, Any] = {
     "factors": use_factor_names(),
@@ -79,17 +84,17 @@ def _read_form(form: Mapping[str, Any], known: VehicleDescription | None, terms:
     vehicle_words["paint"] = vehicle_words["paint"] or Paint.UNKNOWN
     brief_words = {name: form.get(name, "") for name in BRIEF_FIELDS}
     brief_words["quick"] = brief_words["quick"] or QuickForm.MECHANICAL
-    distance = str(brief_words["km_per_year"]).replace(" ", "").replace(",", "").replace(".", "")
-    if distance.isdigit():
-        distance = str(round(terms.scale("distance").taken(distance, km)))
-    brief_words["km_per_year"] = distance or None
-    for name in MONEY:
-        text = str(brief_words[name] or "").strip()
+    readers: dict[str, Callable[[str], Any]] = {
+        "km_per_year": lambda text: round(terms.scale("distance").taken(str(whole(text)), km)),
+        "collect_by": day, **dict.fromkeys(MONEY, amount),
+    }  # fmt: skip
+    for name, read in readers.items():
+        text, brief_words[name] = str(brief_words[name] or "").strip(), None
         try:
-            brief_words[name] = parse_decimal(text, locale="en") if text else None
-        except NumberFormatError:
-            faults[name] = "Write the amount in figures, such as 8,500 or 8500.00."
-            brief_words[name] = None
+            brief_words[name] = read(text) if text else None
+        except Unclear as unclear:
+            faults[name] = str(unclear)
+    brief_words["auction"] = brief_words["auction"] == "yes"
     brief_words["currency"] = str(brief_words["currency"] or "EUR").strip().upper()
     lines = str(brief_words["deal_breakers"] or "").splitlines()
     brief_words["deal_breakers"] = [line for line in lines if line.strip()]
@@ -160,7 +165,7 @@ async def create(request: Request, desk: DeskHere) -> Response:
         inspection = UUID(str(form.get("id", "")))
     except ValueError:
         inspection = uuid4()
-    if vehicle is None or brief is None:
+    if faults or vehicle is None or brief is None:
         return _form(request, form, faults, id=inspection, status=422)
     if not desk.logbook.holds(inspection):
         now = desk.now()
@@ -192,6 +197,7 @@ def _form(
 def _texts(values: Mapping[str, Any]) -> dict[str, str]:
     """Form values as texts; a field without one is empty."""
     found = {name: str(values.get(name) or "") for name in (*VEHICLE_FIELDS, *BRIEF_FIELDS)}
+    found["auction"] = "yes" if values.get("auction") in (True, "yes") else ""
     breakers = values.get("deal_breakers") or ""
     found["deal_breakers"] = breakers if isinstance(breakers, str) else "\n".join(breakers)
     for name in FACTORS:
@@ -222,7 +228,7 @@ def _edit(
         styles=[(key, style.name) for key, style in body_styles().items()],
         table=_panel_table(dossier.vehicle),
         tab="vehicle",
-        finished=dossier.opening.stage is Stage.FINISHED,
+        finished=dossier.opening.stage.done,
         **CHOICES,
     )
 
@@ -272,16 +278,20 @@ def _unfinished(desk: DeskHere, inspection: UUID) -> bool:
 
 @router.post("/inspections/{inspection}/stage")
 async def move_stage(request: Request, inspection: UUID, desk: DeskHere) -> Response:
-    """Finish or reopen an inspection; what nobody has touched is asked about before it is finished."""
+    """Finish, archive or reopen an inspection; what nobody has checked is asked about before it is finished."""
     form = await request.form()
-    stage = Stage.FINISHED if form.get("stage") == "finished" else Stage.BEGUN
-    if stage is Stage.FINISHED and not form.get("anyway") and _unfinished(desk, inspection):
+    stage = next((one for one in Stage if one.value == form.get("stage")), Stage.BEGUN)
+    before = desk.reckoning(inspection).dossier.opening.stage
+    if stage is Stage.ARCHIVED and not before.done:
+        raise HTTPException(409, "Only a finished inspection is archived.")
+    if stage is Stage.FINISHED and not before.done and not form.get("anyway") and _unfinished(desk, inspection):
         return RedirectResponse(f"/inspections/{inspection}/gaps?finishing=yes", 303)
-    if desk.reckoning(inspection).dossier.opening.stage is not stage:
+    if before is not stage:
         draft = Draft.write("inspection.stage", StageReached(stage=stage), desk.now())
         desk.logbook.append(inspection, [draft], desk.author)
         desk.reckoning(inspection)  # what it teaches about the next is known from here on
-    return RedirectResponse("/" if stage is Stage.FINISHED else f"/inspections/{inspection}/film", 303)
+    back = "/?show=archived" if form.get("back") == "archived" else "/"
+    return RedirectResponse(back if stage.done else f"/inspections/{inspection}", 303)
 
 
 station_page(

@@ -28,7 +28,13 @@ from hakutsu.web.summary import reckoned_summary
 from hakutsu.web.turns import Turns
 
 UNNAMED = "inspector"
-OF_THE_INSTALLATION = ("logbook", "report", "pictures", "settings")  # pages that tell of checks, copies, other settings
+OF_THE_INSTALLATION = (
+    "logbook",
+    "report",
+    "pictures",
+    "settings",
+    "arrival",
+)  # pages that tell of more than their inspection
 INTEGRITY = "logbook check"
 Done = TypeVar("Done")
 _log = logging.getLogger("hakutsu.web")
@@ -148,7 +154,7 @@ class Desk:
         return [one for one in found if isinstance(one, Dossier)]
 
     def _sum_up(self, held: Held, inspection: UUID) -> None:
-        self.summaries.keep(reckoned_summary(held.reckoning, held.end, self.logbook.opened_at(inspection)))
+        self.summaries.keep(reckoned_summary(held.reckoning, held.end, self.logbook.opened_at(inspection), self.now()))
 
     def _running(self, inspection: UUID) -> Dossier | None:
         dossier = self.reckoning(inspection).dossier

@@ -50,7 +50,9 @@ def append(inspection: UUID, sent: Sent, desk: DeskHere) -> dict[str, Any]:
 def fragments(reckoning: ReckoningHere, desk: DeskHere, asked: Annotated[Asked, Query()]) -> dict[str, str]:
     """The moving parts of a page as the logbook stands."""
     now = desk.now()
-    return rail_fragment(reckoning, now) | fragments_of(reckoning, asked, now)
+    inside = asked.place if asked.view == "place" else asked.room
+    room = f"{asked.view}/{inside}" if inside else asked.view
+    return rail_fragment(reckoning, now, room) | fragments_of(reckoning, asked, now)
 
 
 def _read(sent: list[dict[str, Any]]) -> tuple[list[Draft], list[dict[str, str]]]:

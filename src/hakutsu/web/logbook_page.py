@@ -26,13 +26,15 @@ from hakutsu.web.desk import INTEGRITY, Desk, DeskHere
 from hakutsu.web.paging import Number, part_of
 from hakutsu.web.rendering import page
 from hakutsu.web.station import Phase, StationPage, station_page
+from hakutsu.web.summary import Show
 
 router = APIRouter()
+OTHERS = 50
 
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """One entry as its logbook shows it; `unread` says why this version cannot read it."""
+    """One entry as its logbook shows it; `unread` says why this version cannot read it, `id` that it can be ticked."""
 
     seq: int
     at: datetime | None
@@ -44,6 +46,7 @@ class Line:
     takes_back: UUID | None = None
     notes: str = ""
     unread: str = ""
+    id: UUID | None = None
 
 
 def _line(entry: Entry, reckoning: Reckoning) -> Line:
@@ -51,7 +54,9 @@ def _line(entry: Entry, reckoning: Reckoning) -> Line:
     kind, said = body_words(entry.parsed(), terms)
     marks = (entry.how, "own doing" if entry.own_doing else "", "for the desk" if entry.for_desk else "")
     notes = " ".join(one for one in marks if one)
-    return Line(entry.seq, entry.at, entry.by, terms.place(entry.place), kind, said, struck, entry.strikes, notes)
+    ticked = None if struck or entry.strikes or entry.kind.startswith("inspection.") else entry.id
+    place = terms.place(entry.place)
+    return Line(entry.seq, entry.at, entry.by, place, kind, said, struck, entry.strikes, notes, id=ticked)
 
 
 def _unread(entry: Unread) -> Line:
@@ -90,6 +95,7 @@ def show_logbook(
         terms=reckoning.terms,
         lines=logbook_lines(reckoning, *stored),
         part=part,
+        others=[one for one in desk.summaries.page(0, OTHERS, Show.OPEN)[0] if one.inspection != inspection],
         struck=len(dossier.struck),
         by_id=dossier.by_id,
         checked=_checked(inspection, desk),

@@ -8,6 +8,7 @@ from datetime import datetime
 from hakutsu.dossier import Covered
 from hakutsu.entries.general import AskSeller, ForDesk, Hint
 from hakutsu.reckoning import Reckoning
+from hakutsu.reckoning.road import RoadReckoned
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,12 +30,12 @@ def rail(reckoning: Reckoning, now: datetime) -> list[Left]:
     read = sum(one.state is not Covered.OPEN for one in film)
     looks = [one for one in reckoning.second_looks(now) if one.open]
     due, general = sum(one.due for one in looks), dossier.general
-    after = sum(not one.done for one in reckoning.engine.after_drive)
+    after = sum(not one.done for one in reckoning.station(RoadReckoned).after)
     waiting = (
         (len(reckoning.stand_downs), "stand-down", "stand-downs", "standdowns", True),
         (len(reckoning.film.analysis.open_surprises), "reading to repeat", "readings to repeat", "film", True),
         (len(reckoning.functions.retests), "function to try again", "functions to try again", "functions", True),
-        (after, "look after the drive", "looks after the drive", "engine/run", True),
+        (after, "look after the drive", "looks after the drive", "road/after", True),
         (due, "second look due", "second looks due", "round", True),
         (len(looks) - due, "second look later", "second looks later", "round", False),
         (len(reckoning.proposed_limits), "limit proposed", "limits proposed", "round", True),

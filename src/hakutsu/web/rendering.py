@@ -12,8 +12,10 @@ from jinja2 import PackageLoader
 
 from hakutsu.reckoning import Reckoning, terms
 from hakutsu.report.rendering import jinja
+from hakutsu.report.wording import body_words
 from hakutsu.vehicle.terms import PLAIN
 from hakutsu.web.desk import UNNAMED
+from hakutsu.web.next_step import next_step
 from hakutsu.web.rail import rail
 from hakutsu.web.station import navigation, part_link
 
@@ -39,11 +41,20 @@ def fragment(template: str, **context: Any) -> str:
     return _environment.get_template(template).render(**context)
 
 
-def rail_fragment(reckoning: Reckoning, now: datetime) -> dict[str, str]:
-    """The rail's items, for swapping in place."""
+def rail_fragment(reckoning: Reckoning, now: datetime, room: str = "") -> dict[str, str]:
+    """The rail's items and what comes next, for swapping in place on the page `room`."""
     return {
         "rail": fragment("_rail_items.html", dossier=reckoning.dossier, rail=rail(reckoning, now)),
+        "next": fragment("_next.html", **_next(reckoning, now, room)),
     }
+
+
+def _next(reckoning: Reckoning, now: datetime, room: str) -> dict[str, Any]:
+    """What was saved last, and what comes next."""
+    dossier, saved = reckoning.dossier, ""
+    if dossier.entries and (last := dossier.entries[-1]).id not in dossier.struck:
+        saved = ": ".join(body_words(last.parsed(), reckoning.terms))
+    return {"dossier": dossier, "saved": saved, "following": next_step(reckoning, now, room)}
 
 
 def bare_page(request: Request, template: str, *, status: int, **context: Any) -> HTMLResponse:
@@ -69,5 +80,6 @@ def page(request: Request, template: str, *, status: int = 200, **context: Any) 
         reckoning = desk.reckoning(here.inspection)
         about |= {"terms": reckoning.terms, "rail": rail(reckoning, desk.now())}
         about |= navigation(reckoning.dossier, str(context.get("tab", "")))
+        about |= _next(reckoning, desk.now(), request.url.path.partition(f"{here.inspection}")[2].strip("/"))
     html = _environment.get_template(template).render(**about | context)
     return HTMLResponse(html, status)

@@ -20,6 +20,7 @@ from hakutsu.entries.settings import FilmBand, LifeFigures, Overrides, Settings,
 from hakutsu.vehicle.places import outside, places
 from hakutsu.vehicle.quantities import QUANTITIES, scales
 from hakutsu.vehicle.rules import rule_sets
+from hakutsu.vehicle.typed import Unclear, amount
 from hakutsu.vehicle.vocabulary import Direction, Names, Protocol, SideNames, Unit
 from hakutsu.web.desk import DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
@@ -173,11 +174,18 @@ async def _typed(request: Request) -> dict[str, str]:
     typed = {key: str(value).strip() for key, value in (await request.form()).items()}
     if "currency" in typed:
         typed["currency"] = typed["currency"].upper()
-    if "labour_rate" in typed:
-        typed["labour_rate"] = (
-            typed["labour_rate"].replace(",", ".") if typed["labour_rate"].count(",") == 1 else typed["labour_rate"]
-        )
     return typed
+
+
+def _rate(typed: Mapping[str, str], said: dict[str, Any], faults: dict[str, str]) -> None:
+    """Read the labour rate as it is written; what may be two amounts is asked about."""
+    if not typed.get("labour_rate"):
+        return
+    try:
+        said["labour_rate"] = amount(typed["labour_rate"])
+    except Unclear as error:
+        faults["labour_rate"] = str(error)
+        said.pop("labour_rate")
 
 
 def _shown(settings: Settings | Overrides) -> dict[str, str]:
@@ -245,6 +253,7 @@ async def take_settings(request: Request, desk: DeskHere) -> Response:
     said: dict[str, Any] = {key: typed.get(key, "") for key in (*OF_ONE, "currency", "protocol")}
     said |= {"film": typed.get("film") or None, "costs": _costs(typed, faults), "lives": _lives(typed, faults)}
     said |= _film(typed, faults)
+    _rate(typed, said, faults)
     said["link_hosts"] = re.split(r"[\s,;]+", typed["link_hosts"]) if typed.get("link_hosts") else []
     try:
         said["walk"] = Walk(start=typed.get("start", ""), direction=Direction(typed.get("direction", "")))
@@ -275,6 +284,7 @@ async def take_own_settings(request: Request, inspection: UUID, reckoning: Recko
     faults: dict[str, str] = {}
     said: dict[str, Any] = {key: typed[key] for key in OF_ONE if typed.get(key)}
     said |= {"costs": _costs(typed, faults), "lives": _lives(typed, faults)}
+    _rate(typed, said, faults)
     try:
         body = Overrides.model_validate(said)
     except ValidationError as error:

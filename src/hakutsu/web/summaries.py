@@ -16,7 +16,7 @@ from sqlalchemy.exc import DBAPIError
 
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.ends import End
-from hakutsu.web.summary import Summary, glanced_summary, gone_on
+from hakutsu.web.summary import Show, Summary, glanced_summary, gone_on
 from hakutsu.web.turns import Turns
 
 AT_ONCE, A_SPELL = 100, 5
@@ -44,16 +44,23 @@ class Summaries:
         with self._lock:
             self._put(summary)
 
-    def page(self, start: int, count: int) -> tuple[list[Summary], int]:
-        """Some of all, unfinished ones first and the newest first of each; and how many there are."""
+    def page(self, start: int, count: int, show: Show = Show.LISTED, words: str = "") -> tuple[list[Summary], int]:
+        """Some of all, unfinished ones first and of each what was worked on last; and how many there are.
+
+        Parameters
+        ----------
+        start, count : of those to be shown
+        show : which of them by their state
+        words : that have to stand in vehicle, registration, colour or buyer, whatever their case
+        """
         with self._lock:
             self._follow()
             self._fresh(self._recent())  # whether they are finished is what they are ordered by
-            order = self._order
-            if order is None:
-                order = sorted(self._made, key=lambda one: self._made[one].opened_at, reverse=True)
-                order.sort(key=lambda one: self._made[one].finished)
-                self._order = order
+            if self._order is None:
+                order = sorted(self._made, key=lambda one: self._made[one].worked_on, reverse=True)
+                self._order = sorted(order, key=lambda one: self._made[one].finished)
+            wanted = words.casefold().split()
+            order = [one for one in self._order if self._made[one].is_shown(show, wanted)]
             return self._fresh(order[start : start + count]), len(order)
 
     def watched(self) -> list[UUID]:
@@ -163,7 +170,7 @@ class Summaries:
         self._stale.discard(inspection)
         self._unseen.pop(inspection, None)
         (self._running.add if summary.timers else self._running.discard)(inspection)
-        if before is None or (before.finished, before.opened_at) != (summary.finished, summary.opened_at):
+        if before is None or (before.finished, before.worked_on) != (summary.finished, summary.worked_on):
             self._order = None
         if before is None or before.verified != summary.verified:
             self._verified = None

@@ -5,7 +5,7 @@ from uuid import uuid4
 from hakutsu.core.body.costing import Wanted, costs
 from hakutsu.core.body.remedy import Remedy
 from hakutsu.core.costs import usual_jobs
-from hakutsu.entries.body import Supply
+from hakutsu.vehicle.mechanics import Parts
 
 RATE = Decimal(50)
 # by hand, at 50 an hour: hours · 50 + materials
@@ -93,7 +93,7 @@ class Costing(unittest.TestCase):
         self.check(found.total, 29 + 35, mean(POLISH) + mean(LIFT) + chance * mean(PANEL), 72 + 110 + 470)
 
     def test_supply_and_seized_fixings_widen(self):
-        rare = Wanted(uuid4(), Remedy("replace", 1.0, None), 1, Supply.USED_ONLY, seized=True)
+        rare = Wanted(uuid4(), Remedy("replace", 1.0, None), 1, Parts.USED_ONLY, seized=True)
         # 5 to 9 h, 250 to 700: 5 · 50 + 250 · 0.5 to 9 · 1.6 · 50 + 700 · 1.6
         self.check(cost(tailgate=[rare]).total, 375, (375 + 1840) / 2, 1840)
 

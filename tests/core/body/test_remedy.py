@@ -1,7 +1,9 @@
 import unittest
+from typing import get_args
 
 from hakutsu.core.body.remedy import Film, remedy, remedy_name, remedy_table
 from hakutsu.entries.body import Blemish, BlemishKind, Depth, Trial
+from hakutsu.vehicle.parts import On
 
 ROOM = Film(headroom_um=8.0)
 
@@ -32,6 +34,21 @@ class Ladder(unittest.TestCase):
             (mark("crease", mm=90), "panel", ROOM, ("dent_lift", 0.35, "panel")),
             (mark("dent", mm=90), "plastic", ROOM, ("local", 0.5, "replace")),
             (mark("crack", mm=300), "plastic", ROOM, ("replace", 1.0, None)),
+            (mark("stress_crack", mm=60), "plastic", ROOM, ("plastic_repair", 0.75, "replace")),
+            (mark("tear", mm=80), "plastic", ROOM, ("plastic_repair", 0.6, "replace")),
+            (mark("scuff", "clear", 40), "fitting", None, ("polish", 0.85, "fitting_refinish")),
+            (mark("chip", "primer", 4), "fitting", None, ("touch_in", 0.9, "fitting_refinish")),
+            (mark("scuff", "primer", 90), "fitting", None, ("fitting_refinish", 1.0, None)),
+            (mark("crack", mm=40), "fitting", None, ("fitting", 1.0, None)),
+            (mark("dent", mm=30), "wheel", None, ("wheel_straighten", 0.7, "wheel_replace")),
+            (mark("crack", mm=30), "wheel", None, ("wheel_replace", 1.0, None)),
+            (mark("spokes"), "wheel", None, ("wheel_rebuild", 0.7, "wheel_replace")),
+            (mark("kerb", "metal", 20), "wheel", None, ("touch_in", 0.6, "wheel")),
+            (mark("tear", mm=40), "folding", None, ("roof_patch", 0.6, "roof_cover")),
+            (mark("tear", mm=300), "folding", None, ("roof_cover", 1.0, None)),
+            (mark("fade"), "folding", None, ("roof_clean", 0.7, "roof_cover")),
+            (mark("scratch", mm=90), "plastic_pane", None, ("plastic_polish", 0.6, "plastic_pane")),
+            (mark("tear", mm=90), "plastic_pane", None, ("plastic_pane", 1.0, None)),
             (mark("peel"), "panel", ROOM, ("panel", 1.0, None)),
             (mark("misfit"), "panel", ROOM, ("adjust", 0.7, "replace")),
             (mark("touched_well"), "panel", ROOM, ("none", 1.0, None)),
@@ -39,6 +56,7 @@ class Ladder(unittest.TestCase):
             (mark("chip", mm=8), "pane", None, ("screen_chip", 0.85, "windscreen")),
             (mark("chip", mm=40), "pane", None, ("windscreen", 1.0, None)),
             (mark("moisture"), "lamp", None, ("lamp", 1.0, None)),
+            (mark("letting_go"), "fitting", None, ("reglue", 0.8, "fitting")),
         ):
             with self.subTest(f"{blemish.kind} {blemish.depth} {blemish.length_mm} on {on}"):
                 self.assertEqual(said(remedy(blemish, on, film)), wanted)
@@ -46,7 +64,7 @@ class Ladder(unittest.TestCase):
     def test_every_kind_depth_and_carrier_has_a_remedy_with_a_name(self):
         for kind in BlemishKind:
             for depth in Depth:
-                for on in ("panel", "plastic", "wheel", "pane", "lamp", "trim"):
+                for on in get_args(On):
                     found = remedy(mark(kind, depth, 50, note="wiped"), on, ROOM)
                     self.assertTrue(all(remedy_name(step) for step in found.steps))
                     self.assertTrue(0 < found.chance <= 1)
@@ -65,6 +83,13 @@ class ByFilm(unittest.TestCase):
         self.assertEqual(said(remedy(self.SCRATCH, film=Film(2.0))), ("local", 1.0, None))
         self.assertIn("2 µm to polish", remedy(self.SCRATCH, film=Film(2.0)).because[0])
         self.assertEqual(remedy(self.SCRATCH, film=Film(3.0)).first, "polish")
+
+    def test_measuring_sound_film_never_makes_polish_less_likely_than_not_measuring(self):
+        unread = remedy(self.SCRATCH, film=Film(None)).chance
+        for chance in (0.2, 0.5, 0.7, 0.9, 1.0):
+            found = remedy(self.SCRATCH, film=Film(8.0, chance=chance))
+            self.assertAlmostEqual(found.chance, 0.85 * max(chance, 0.7), places=4)
+            self.assertGreaterEqual(found.chance, unread)
 
     def test_unread_film_makes_it_less_sure_and_asks_for_a_reading(self):
         found = remedy(self.SCRATCH, film=Film(None))

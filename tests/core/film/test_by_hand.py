@@ -6,6 +6,7 @@ from math import exp, pi
 
 import numpy as np
 
+from hakutsu.core.estimate import Z80
 from hakutsu.core.film import CueLooked, FilmSurvey, State, analyse, parameters
 from hakutsu.core.film.by_hand import (
     WORK_WORDS,
@@ -67,7 +68,7 @@ class Mapped(unittest.TestCase):
 
     def test_alone_it_gives_the_extent_with_its_interval(self):
         found = mapped_share(0.1, P)
-        self.assertAlmostEqual(found.low, 0.1 / exp(1.2816 * P.mapped.sd_log), 6)
+        self.assertAlmostEqual(found.low, 0.1 / exp(Z80 * P.mapped.sd_log), 6)
         self.assertEqual(mapped_share(0.9, P).high, 1.0)
 
     def test_without_a_gauge_it_makes_filler_likely_with_its_extent(self):

@@ -12,6 +12,7 @@ from hakutsu.core.life.survival import (
     likely_ages,
     new_survival,
     proven_age,
+    proven_ages,
     quantiles,
     survival,
 )
@@ -48,6 +49,12 @@ class ByHand(unittest.TestCase):
         total = ((90_000 + 15_000 * x) / 190_000) ** 2.8 - (90_000 / 190_000) ** 2.8
         total += ((6 + x) / 14) ** 2.8 - (6 / 14) ** 2.8
         self.assertAlmostEqual(total, np.log(2), delta=0.004)
+
+    def test_ages_equally_likely_are_the_mean_of_each(self):
+        each = [survival(BATTERY, proven_age(BATTERY, 0, age), 1).mean for age in (1.0, 3.0)]
+        weight = [float(np.exp(-((age / 6) ** 3.2))) for age in (1.0, 3.0)]  # one that has got so far is likelier
+        both = survival(BATTERY, proven_ages(BATTERY, [(0, 1.0), (0, 3.0)]), 1).mean
+        np.testing.assert_allclose(both, (weight[0] * each[0] + weight[1] * each[1]) / sum(weight), rtol=1e-9)
 
     def test_a_part_that_cannot_wear_out_forgets_its_age(self):
         clocks = Clocks(None, 10.0, 1.0)

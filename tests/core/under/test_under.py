@@ -1,3 +1,4 @@
+import re
 import unittest
 from datetime import UTC, datetime, timedelta
 from xml.etree import ElementTree
@@ -32,9 +33,10 @@ class Zones(unittest.TestCase):
                 apart = x + wide <= u or u + across <= x or y + high <= v or v + down <= y
                 self.assertTrue(apart, (boxes[i], (u, v, across, down)))
 
-    def test_rust_in_what_carries_is_settled_from_pitted_on(self):
+    def test_rust_in_what_carries_is_settled_from_scale_on(self):
         for grade, follows in (
-            ("scale", Consequence.BUDGET),
+            ("surface", Consequence.LIVE_WITH),
+            ("scale", Consequence.SETTLE),
             ("pitted", Consequence.SETTLE),
             ("perforated", Consequence.WALK_AWAY),
         ):
@@ -84,9 +86,20 @@ class Zones(unittest.TestCase):
         self.assertEqual(svg.count("data-zone="), 23)
         whole = under_schematic(shown, separate_frame=True)
         self.assertEqual(whole.count("data-zone="), len(zones()))
-        self.assertIn("tunnel and exhaust: rust, repair", svg)
+        self.assertIn("tunnel and exhaust: rust, worked on", svg)
         self.assertIn("tank and straps, or pack: not visible", svg)
-        self.assertIn("R W", svg)
+        self.assertEqual(svg.count("zone-sign"), 2)
+        self.assertNotRegex(svg, r">[RDWML]( [RDWML])*<")
+
+    def test_left_lies_below_as_on_the_shell_sheet_and_at_the_left_upright(self):
+        def where(zone, upright):
+            group = under_schematic({}, upright=upright).split(f'data-zone="{zone}"')[1].split("<rect ", 1)[1]
+            return float(re.search(r'x="([-\d.]+)"', group)[1]), float(re.search(r' y="([-\d.]+)"', group)[1])
+
+        (_, low), (_, high) = (where(f"under_sill_{side}", False) for side in ("left", "right"))
+        self.assertGreater(low, high)
+        (left, _), (right, _) = (where(f"under_sill_{side}", True) for side in ("left", "right"))
+        self.assertLess(left, right)
 
 
 class PipesAndExhaust(unittest.TestCase):

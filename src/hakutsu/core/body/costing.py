@@ -11,7 +11,7 @@ from uuid import UUID
 
 from hakutsu.core.body.remedy import Remedy, remedy_table
 from hakutsu.core.costs import Job
-from hakutsu.entries.body import Supply
+from hakutsu.vehicle.mechanics import Parts
 
 BLEND = "blend_neighbour"
 PANEL = "panel"
@@ -25,7 +25,7 @@ class Wanted:
     entry: UUID
     remedy: Remedy
     count: int = 1
-    supply: Supply = Supply.STOCKED
+    supply: Parts = Parts.STOCKED
     seized: bool = False
 
 
@@ -143,13 +143,25 @@ def _times(
     return times * cheap, times * dear
 
 
-def _job(job: Job, marks: Sequence[Wanted], rate: Decimal) -> tuple[float, float]:
-    """One job's cost; the worst supply and access of its marks widens it."""
+def cost_range(job: Job, marks: Sequence[Wanted], rate: Decimal, count: int = 1, further: float = 1.0) -> Cost:
+    """What a job costs done so many times at once: hours of each further one are this share of the first's."""
+    hours = 1 + (count - 1) * further
+    low, high = _job(job, marks, rate, hours, count)
+    return Cost(low, (low + high) / 2, high)
+
+
+def _job(job: Job, marks: Sequence[Wanted], rate: Decimal, times: float = 1.0, pieces: int = 1) -> tuple[float, float]:
+    """One job's cost, its hours so many times and materials for so many pieces; the worst supply and access of its
+    marks widens it.
+    """
     table = remedy_table()
     supply = [table["supply"][mark.supply.value] for mark in marks]
-    material = (min(one[0] for one in supply), max(one[1] for one in supply))
+    material = (min((one[0] for one in supply), default=1.0), max((one[1] for one in supply), default=1.0))
     hours = table["seized"]["hours"] if any(mark.seized for mark in marks) else (1.0, 1.0)
-    low, high = (job.figures.hours[i] * hours[i] * float(rate) + job.figures.materials[i] * material[i] for i in (0, 1))
+    low, high = (
+        job.figures.hours[i] * hours[i] * times * float(rate) + job.figures.materials[i] * material[i] * pieces
+        for i in (0, 1)
+    )
     return low, high
 
 

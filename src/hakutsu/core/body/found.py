@@ -5,13 +5,14 @@ from __future__ import annotations
 from hakutsu.core.body.fit import FitFound
 from hakutsu.core.body.glass import SCREEN, glass_words, too_dark
 from hakutsu.core.body.trim import trim_words
-from hakutsu.core.consequence import SEEN
+from hakutsu.core.consequence import SEEN, Looks, base
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.phrases import says
 from hakutsu.dossier.body import Seen
 from hakutsu.entries.body import (
     Addition,
     Blemish,
+    BlemishKind,
     Depth,
     Fit,
     Glass,
@@ -19,20 +20,29 @@ from hakutsu.entries.body import (
     Material,
     Origin,
     Rust,
+    ShowsFrom,
     Tint,
     Trim,
     TrimState,
     Works,
 )
-from hakutsu.vehicle.parts import parts
+from hakutsu.vehicle.parts import On, parts
 from hakutsu.vehicle.rules import RuleSet
 from hakutsu.vehicle.vocabulary import Consequence
 
+NOT_LOOKS: dict[On, str] = {"wheel": "body.wheel_cracked", "pane": "body.glass_crack"}
 NO_FAULT = (TrimState.GOOD,)
 
 
-def mark_found(mark: Seen[Blemish], *, settle: bool) -> Finding:
-    """A mark; `settle`: its remedy is likely to end in a refinish."""
+def mark_code(kind: BlemishKind, on: On) -> str:
+    """The code of a mark; a crack is not looks where a wheel or a pane has it."""
+    if kind is BlemishKind.CRACK and on in NOT_LOOKS:
+        return NOT_LOOKS[on]
+    return f"body.{kind.value}"
+
+
+def mark_found(mark: Seen[Blemish], code: str, asked: Consequence | None, why: str = "") -> Finding:
+    """A mark, what it asks for (none: what its code does), and why."""
     body = mark.body
     size = " × ".join(f"{one:g}" for one in (body.length_mm, body.width_mm) if one)
     told = (
@@ -41,10 +51,14 @@ def mark_found(mark: Seen[Blemish], *, settle: bool) -> Finding:
         "" if body.depth is Depth.UNKNOWN else str(body.depth),
         f"runs on over {', '.join(f'{{place {key}}}' for key in body.also_on)}" if body.also_on else "",
         "all round the vehicle" if body.all_round else "",
+        f"shows from {body.shows_from}" if body.shows_from is not ShowsFrom.UNKNOWN else "",
+        why,
         body.note,
     )
-    asked = Consequence.SETTLE if settle else None
-    one = found(f"body.{body.kind.value}", mark.place, str(body.kind), [one for one in told if one], consequence=asked)
+    unseen = base(code).looks is Looks.MARK and asked is None
+    check = "look again from arm’s length: from how far does it show?" if unseen else ""
+    one = found(code, mark.place, str(body.kind), [one for one in told if one], consequence=asked, check=check,
+                sureness=SEEN)  # fmt: skip
     return one.seen_in(mark.entry.id)
 
 
@@ -89,7 +103,7 @@ def rust_found(seen: Seen[Rust]) -> Finding:
     body = seen.body
     structure = "_structure" if body.structural else ""
     grade, code = (body.grade, body.grade.value) if body.grade else ("grade not told", "untold")
-    words = f"rust, {grade}{' in what carries' if body.structural else ''}: {body.where}"
+    words = f"rust{' on structure' if body.structural else ''}, {grade}: {body.where}"
     check = "look at it from the other side too" if body.wants_other_side else ""
     why = "seen from one side only" if check else ""
     size = (f"{body.size_mm:g} mm",) if body.size_mm else ()

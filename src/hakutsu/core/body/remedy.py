@@ -4,25 +4,27 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Any, Literal
+from typing import Any
 
 from hakutsu.core.body.tables import RemediesTable
 from hakutsu.entries.body import Blemish, BlemishKind, Trial
+from hakutsu.vehicle.parts import On
 from hakutsu.vehicle.tables import read_table
 from hakutsu.vehicle.terms import PLAIN, Terms
 
-On = Literal["panel", "plastic", "wheel", "pane", "lamp", "trim"]
 SURE = 1.0
+PAINTED: tuple[On, ...] = ("panel", "plastic", "fitting")
 
 
 @dataclass(frozen=True, slots=True)
 class Film:
-    """What readings say where a mark is: headroom for polishing [µm], none where it was not read, and the chance that
-    the panel is filled.
+    """What readings say where a mark is: headroom for polishing [µm], none where it was not read, the chance that it is
+    there, and the chance that the panel is filled.
     """
 
     headroom_um: float | None = None
     filled: float = 0.0
+    chance: float = SURE
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +83,8 @@ def remedy(mark: Blemish, on: On = "panel", film: Film | None = None, terms: Ter
 
     Notes
     -----
-    Polishing needs headroom: less than it takes excludes it, none known lowers its chance and says so. A trial spot
+    Polishing needs headroom: less than it takes excludes it, none known lowers its chance and says so; where it was
+    read, the chance that it is there counts, never less than that of film nobody read. A trial spot
     weighs more than the table. A dent is lifted only where the film is whole, not on an edge, and not where filler is
     likely.
     """
@@ -91,9 +94,9 @@ def remedy(mark: Blemish, on: On = "panel", film: Film | None = None, terms: Ter
     if mark.trial is Trial.WIPED_OFF and first in ("clean", "polish"):
         return Remedy("clean", SURE, None, ("a trial spot came off",))
     if first == "clean" and mark.trial is Trial.STAYED:
-        first, chance, other = other or "none", 0.7, "local" if on in ("panel", "plastic") else None
+        first, chance, other = other or "none", 0.7, "local" if on in PAINTED else None
         because.append("it does not wipe off")
-    if on in ("panel", "plastic") and film is not None:
+    if on in PAINTED and film is not None:
         first, chance, other = _by_film(first, chance, other, mark, film, because, terms)
     if first == "polish" and "it does not wipe off" not in because:
         chance = _by_trial(chance, mark, because)
@@ -102,7 +105,7 @@ def remedy(mark: Blemish, on: On = "panel", film: Film | None = None, terms: Ter
 
 
 def _fits(row: dict[str, Any], mark: Blemish, on: On) -> bool:
-    carries = on in row["on"] if "on" in row else on in ("panel", "plastic")
+    carries = on in row["on"] if "on" in row else on in PAINTED
     kind = mark.kind.value in row["kinds"] if "kinds" in row else True
     deep = mark.depth.value in row["depth"] if "depth" in row else True
     return carries and kind and deep and largest_mm(mark) <= row.get("until_mm", 1e9)
@@ -128,6 +131,8 @@ def _by_film(
             because.append(f"the film leaves {room} to polish, it takes about {terms.film_words(takes)}")
             return other or "none", SURE, None
         because.append(f"the film leaves {terms.film_words(film.headroom_um)} to polish")
+        # A reading of sound film never makes polishing less likely than none.
+        return first, chance * max(film.chance, polish["unread"]), other
     if first in ("dent_lift", "hail"):
         if film.filled > lift["filled_above"]:
             because.append("filler is likely there: it cannot be lifted")

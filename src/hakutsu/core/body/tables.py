@@ -102,6 +102,7 @@ class RemediesBlend(Row):
 class RemediesSupply(Row):
     """`supply` of remedies.toml."""
 
+    unknown: tuple[Number, ...]
     stocked: tuple[Number, ...]
     slow: tuple[Number, ...]
     used_only: tuple[Number, ...]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from math import hypot
 
-from hakutsu.core.beyond import against_limit, chance_beyond, if_sure
+from hakutsu.core.beyond import chance_beyond, if_sure
 from hakutsu.core.corners.tyres import corner_table
 from hakutsu.core.findings import AXLES, Finding, found
 from hakutsu.core.life.measured import wear_table
@@ -64,7 +64,7 @@ def _pad_found(wheel: str, brake: Brake) -> list[Finding]:
             if thin < row["unsafe_mm"]
             else found("corners.pad_at_end", wheel, f"pad {{depth {thin}}}: change", (end,))
         )
-        seen.append(against_limit(worn, limit - thin, brake.pad_method, wear_table().pad.sd_mm, GAUGE))
+        seen.append(if_sure(worn, chance_beyond(limit - thin, _pad_sd(brake)), GAUGE))
     if len(pads) == 2 and abs(pads[0] - pads[1]) > row["differ_mm"]:
         less = "inner" if pads[0] < pads[1] else "outer"
         words = f"{less} pad {{depth {abs(pads[0] - pads[1]):.2f}}} thinner than the other: slide or piston stuck"
@@ -96,7 +96,8 @@ def _disc_found(wheel: str, brake: Brake, regenerative: bool) -> list[Finding]:
     if least is not None and brake.disc_min_mm is not None and least <= brake.disc_min_mm:
         words = f"disc {{depth {least}}}, its minimum is {{depth {brake.disc_min_mm}}}"
         worn, under = found("corners.disc_at_minimum", wheel, words), brake.disc_min_mm - least
-        seen.append(against_limit(worn, under, brake.disc_method, wear_table().disc.sd_mm, "with a caliper"))
+        chance = chance_beyond(under, float(wear_table().disc.sd_mm[brake.disc_method.value]))
+        seen.append(if_sure(worn, chance, "with a caliper, at three points"))
     varies = _varies_mm(brake)
     if varies > row["variation_mm"]:
         shudder = found("corners.disc_varies", wheel, f"disc thickness varies by {varies:g} mm: brake shudder")

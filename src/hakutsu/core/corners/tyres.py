@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from functools import cache
 
-from hakutsu.core.beyond import against_limit
+from hakutsu.core.beyond import against_law
 from hakutsu.core.corners.sizes import TyreSize, fastest_km_h, tyre_size
 from hakutsu.core.corners.tables import CornersTable
 from hakutsu.core.findings import AXLES, Finding, found
@@ -150,7 +150,7 @@ def tyre_found(wheel: str, tyre: Tyre, rules: RuleSet, mechanics: Mechanics, now
 
 
 def _worn(finding: Finding, law: float, depth: Depth) -> Finding:
-    return against_limit(finding, law - depth.mm, depth.method, wear_table().tyre.sd_mm, "with a tread gauge")
+    return against_law(finding, law - depth.mm, depth.method, wear_table().tyre.sd_mm, "with a tread gauge")
 
 
 def _depth_found(wheel: str, tyre: Tyre, rules: RuleSet) -> list[Finding]:
@@ -191,9 +191,13 @@ def _age_found(wheel: str, tyre: Tyre, mechanics: Mechanics, now: date) -> list[
     return seen
 
 
+def placard_size(mechanics: Mechanics, where: str) -> str:
+    """The size the placard gives for a wheel or axle; one size alone is that of both axles."""
+    return mechanics.front_size if "front" in where else mechanics.rear_size or mechanics.front_size
+
+
 def _size_found(wheel: str, tyre: Tyre, mechanics: Mechanics) -> list[Finding]:
-    placard = mechanics.front_size if "front" in wheel else mechanics.rear_size or mechanics.front_size
-    size, wanted = tyre_size(tyre.size), tyre_size(placard)
+    size, wanted = tyre_size(tyre.size), tyre_size(placard_size(mechanics, wheel))
     seen = []
     if tyre.size and size is None:
         words = f"size “{tyre.size}” cannot be read: check the side wall"

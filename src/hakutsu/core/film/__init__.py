@@ -9,7 +9,7 @@ from hakutsu.core.film.result import Baseline, FilledShare, FillerMap, FilmAnaly
 from hakutsu.core.film.survey import STATES, Cover, CueLooked, FilmSurvey, HonestFilm, Observation, State
 from hakutsu.core.film.verdicts.headroom import polish_headroom
 from hakutsu.core.film.verdicts.next_spot import advice, next_spots
-from hakutsu.core.film.verdicts.reasons import chance_words
+from hakutsu.core.film.verdicts.reasons import chance_words, evidence_words
 from hakutsu.core.film.verdicts.schools import Concern, Judged, School, prior_finish
 from hakutsu.core.film.verdicts.spots import SpotVerdict, Surprise, film_um
 
@@ -40,6 +40,7 @@ __all__ = [
     "chance_words",
     "cue_groups",
     "cue_kinds",
+    "evidence_words",
     "film_um",
     "honest_film",
     "magnet_names",

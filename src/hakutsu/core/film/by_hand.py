@@ -10,6 +10,7 @@ from statistics import median
 
 import numpy as np
 
+from hakutsu.core.estimate import Z80
 from hakutsu.core.film.model.numeric import Floats
 from hakutsu.core.film.parameters import FilmParameters
 from hakutsu.core.film.result import FilledShare
@@ -17,7 +18,6 @@ from hakutsu.core.film.survey import CueLooked
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.vocabulary import Work
 
-NINETY = 1.2816  # standard normal quantile
 DULL, MAPPED = "dull_reflection", "mapped"
 
 
@@ -63,7 +63,7 @@ def by_hand_weights(shares: Floats, share: float, p: FilmParameters) -> Floats:
 
 def mapped_share(share: float, p: FilmParameters) -> FilledShare:
     """The filled share of a panel with its 80 % interval, from the share mapped by hand alone."""
-    wide = float(np.exp(NINETY * p.mapped.sd_log))
+    wide = float(np.exp(Z80 * p.mapped.sd_log))
     return FilledShare(share, share / wide, min(share * wide, 1.0))
 
 

@@ -23,6 +23,7 @@ from hakutsu.core.life.survival import (
     likely_ages,
     new_survival,
     proven_age,
+    proven_ages,
     survival,
 )
 from hakutsu.core.life.tables import GradesTable
@@ -35,11 +36,15 @@ from hakutsu.vehicle.tables import read_table
 
 @dataclass(frozen=True, slots=True)
 class Proof:
-    """What is known of a part's age: distance [km] and time [years] since it was new or last done, and from what."""
+    """What is known of a part's age: distance [km] and time [years] since it was new or last done, and from what.
+
+    `by_eye`: it looks new, and nothing else is known.
+    """
 
     km: float | None
     years: float | None
     words: str
+    by_eye: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,7 +125,7 @@ class _Survivals:
         grade = self._given.grades.get(piece.key)
         proof = self._given.proofs.get(piece.key)
         clocks = clocks_of(piece.component, self._given, grade, self._given.tested.get(piece.key, ""))
-        key = (clocks, proof and (proof.km, proof.years), grade)
+        key = (clocks, proof and (proof.km, proof.years, proof.by_eye), grade)
         if key not in self._kept:
             self._kept[key] = self._reckoned(clocks, grade, proof)
         return self._kept[key]
@@ -142,10 +147,19 @@ class _Survivals:
             rate = km / years if years > 0 else self._given.km_per_year
             old = proof.years if proof.years is not None else (proof.km or 0.0) / max(rate, 1.0)
             return proven_age(clocks, proof.km if proof.km is not None else old * rate, old, life_factors())
+        if proof is not None and proof.by_eye:
+            return self._looks_new(clocks)
         key = (clocks.km, clocks.years, clocks.beta, clocks.past)
         if key not in self._ages:
             self._ages[key] = likely_ages(clocks, self.vehicle, life_factors())
         return self._ages[key]
+
+    def _looks_new(self, clocks: Clocks) -> Ages:
+        """Ages of a part that looks new: wide, and never older than the vehicle."""
+        km, years = self.vehicle[len(self.vehicle) // 2]
+        rate = km / years if years > 0 else self._given.km_per_year
+        ages = [min(float(one), years) for one in grade_table().looks_new.years]
+        return proven_ages(clocks, [(one * rate, one) for one in ages], life_factors())
 
 
 def survival_jobs(given: Given) -> list[Job]:
@@ -212,7 +226,7 @@ def _reasons(one: Component, mine: Sequence[Piece], given: Given, assumed: str) 
     if one.looked_only:
         return
     clocks = clocks_of(one, given)
-    lives = [f"{{distance {clocks.km:.0f}}}" if clocks.km else "", f"{clocks.years:g} years" if clocks.years else ""]
+    lives = [f"{{distance {clocks.km:.0f}}}" if clocks.km else "", f"{clocks.years:.3g} years" if clocks.years else ""]
     own = " by your own figures" if one.key in given.own else ""
     yield f"characteristic life {' or '.join(life for life in lives if life)}{own}: {one.basis}"
     if not all(piece.key in given.proofs for piece in mine):
@@ -271,7 +285,7 @@ def _scheduled(one: Scheduled, given: Given) -> Job:
         due = max(0.0, min(left, default=0.0))
         if due <= 0 and one.key not in given.proofs:
             said = "no proof that it was done: due"
-    lives = [f"{{distance {km:.0f}}}" if km else "", f"{years:g} years" if years else ""]
+    lives = [f"{{distance {km:.0f}}}" if km else "", ("year" if years == 1 else f"{years:g} years") if years else ""]
     reasons = (said, f"every {' or '.join(life for life in lives if life)}: the maker’s booklet rules")
     alive = due_at(due)
     return Job(

@@ -83,9 +83,16 @@ def proven_age(clocks: Clocks, km: float, years: float, lives: Floats = ONE) -> 
 
     That the part has reached it speaks for the long-lived cases.
     """
-    reached = np.exp(-clocks.past * _more(clocks, lives) * hazard(clocks, np.array(km), np.array(years)))
-    case = np.maximum(reached, 1e-12)
-    return Ages(np.array([km]), np.array([years]), lives, case / case.sum(), np.ones((len(lives), 1)))
+    return proven_ages(clocks, [(km, years)], lives)
+
+
+def proven_ages(clocks: Clocks, ages: Sequence[tuple[float, float]], lives: Floats = ONE) -> Ages:
+    """Ages that are equally likely, distances [km] and times [years], such as those of a part that looks new."""
+    km, years = np.array([one[0] for one in ages]), np.array([one[1] for one in ages])
+    reached = np.exp(-clocks.past * _more(clocks, lives)[:, None] * hazard(clocks, km, years))
+    likely = np.maximum(reached, 1e-12)
+    case = likely.sum(axis=1)
+    return Ages(km, years, lives, case / case.sum(), likely / case[:, None])
 
 
 def _more(clocks: Clocks, lives: Floats) -> Floats:

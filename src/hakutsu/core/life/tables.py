@@ -82,12 +82,19 @@ class GradesUnknown(Row):
     buyer_km_per_year: Number
 
 
+class GradesLooksNew(Row):
+    """`looks_new` of grades.toml."""
+
+    years: tuple[Number, ...]
+
+
 class GradesTable(Table):
     """grades.toml."""
 
     hazard: dict[str, Number]
     sees: tuple[GradesSees, ...]
     failing: GradesFailing
+    looks_new: GradesLooksNew
     unknown: GradesUnknown
 
 

@@ -8,7 +8,7 @@ from datetime import date
 
 import numpy as np
 
-from hakutsu.core.beyond import SURE
+from hakutsu.core.beyond import SURE, chance_beyond
 from hakutsu.core.corners.tyres import age_years, new_depth, ruling_depth
 from hakutsu.core.life.jobs import Basis, Job, Strand, strand, together
 from hakutsu.core.life.measured import Wear, WearCase, new_life, wear, wear_table
@@ -234,14 +234,17 @@ def _brakes(axle: str, given: Given, corners: Corners) -> Job | None:
 
 
 def _at_its_limit(case: WearCase) -> bool:
-    """Whether a gauge read it at its limit or under it: what a gauge reads against a limit is taken at its word."""
-    limit = wear_table().pad.limit_mm if case.limit_mm is None else case.limit_mm
-    return case.method == Method.GAUGE and case.now_mm is not None and case.now_mm <= limit
+    """Whether a gauge read it under its limit beyond doubt."""
+    row = getattr(wear_table(), case.component)
+    limit = row.get("limit_mm") if case.limit_mm is None else case.limit_mm
+    if case.method != Method.GAUGE or case.now_mm is None or limit is None:
+        return False
+    return chance_beyond(limit - case.now_mm, float(row.sd_mm[Method.GAUGE.value])) >= SURE
 
 
 def _settled(job: Job, *, sure: bool) -> Job:
     """A job that was measured and whose median is nothing is settled now: where something sure says so, condemned or
-    read by a gauge; of what was read by eye only where it is all but sure.
+    below what law asks by a gauge; else only where it is all but sure.
     """
     median = job.months().median
     limited = job.cap is not None and job.cap <= median

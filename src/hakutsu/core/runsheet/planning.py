@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 from math import inf
 
@@ -16,12 +16,15 @@ TOO_LATE = {"seller": "the seller will be gone", "daylight": "it will be dark", 
 
 @dataclass(frozen=True, slots=True)
 class Planned:
-    """A step in the plan, from and to [min], with why it stands where it stands."""
+    """A step in the plan, from and to [min], with why it stands where it stands, and the share of all knowledge the
+    protocol would bring that leaving it out would cost.
+    """
 
     step: Step
     start: float
     end: float
     because: str
+    cost: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,25 +76,68 @@ def plan(conditions: Conditions) -> Plan:
     best: tuple[float, int, list[Planned], dict[str, str]] | None = None
     for left_out in range(len(sequence) + 1):
         dropped = {s.key for s in sequence[:left_out]}
-        kept = [s for s in possible if s.key not in dropped]
+        kept = _with_their_other([s for s in possible if s.key not in dropped], conditions.done)
         if best is not None and sum(s.value for s in kept) <= best[0] + 1e-9:
             break  # nothing shorter can bring more
         for forward in (False, True):
-            found, missed = _schedule(kept, conditions, forward=forward)
+            found, missed = _planned(kept, conditions, forward=forward)
             if found and found[-1].end > conditions.available:
                 continue
             value = sum(one.step.value for one in found)
             if best is None or value > best[0] + 1e-9:
                 best = (value, left_out, found, missed)
     value, count, found, missed = best if best is not None else (0.0, len(sequence), [], {})
-    reasons = impossible | missed | {s.key: "not enough time" for s in sequence[:count]}
+    there = conditions.done | {one.step.key for one in found}
+    alone = {s.key: f"without it: {steps()[s.only_with].name.lower()}" for s in wanted if _lacks(s, there)}
+    reasons = alone | impossible | missed | {s.key: "not enough time" for s in sequence[:count]} | {
+        key: why for key, why in alone.items() if key not in impossible
+    }  # fmt: skip
     left = [
         Dropped(s, reasons[s.key], s.value / total)
         for s in wanted
         if s.key in reasons and not (s.key in impossible and s.needs & INSTEAD)
     ]
     share = min(1.0, value / total)
-    return Plan(tuple(found), tuple(left), found[-1].end if found else 0.0, share)
+    worth = tuple(replace(one, cost=one.step.value / total) for one in found)
+    return Plan(worth, tuple(left), found[-1].end if found else 0.0, share)
+
+
+def first_step(conditions: Conditions) -> Step | None:
+    """The first step in the usual order that is not done and may begin; none where the time is over.
+
+    What a plan would begin with, without planning the rest.
+    """
+    if conditions.available <= 0:
+        return None
+    wanted = [s for s in steps().values() if s.takes(conditions.protocol) and s.key not in conditions.done]
+    possible = {s.key: s for s in wanted if not _why_impossible(s, conditions)}
+    there = set(possible) | conditions.done
+    for step in possible.values():
+        if not _lacks(step, there) and not any(before in possible for before in step.after):
+            return step
+    return None
+
+
+def _lacks(step: Step, there: Collection[str]) -> bool:
+    """Whether the step without which it tells nothing is not there."""
+    return bool(step.only_with) and step.only_with not in there
+
+
+def _with_their_other(kept: Sequence[Step], done: Collection[str]) -> list[Step]:
+    """Steps less those that tell nothing without another that is neither kept nor done."""
+    there = {s.key for s in kept} | set(done)
+    return [s for s in kept if not _lacks(s, there)]
+
+
+def _planned(kept: Sequence[Step], conditions: Conditions, *, forward: bool) -> tuple[list[Planned], dict[str, str]]:
+    """A schedule in which nothing stands that tells nothing: where a step was missed, what hangs on it goes too."""
+    found, missed = _schedule(kept, conditions, forward=forward)
+    there = {one.step.key for one in found} | conditions.done
+    if any(_lacks(one.step, there) for one in found):
+        left = [s for s in kept if s.key in there and not _lacks(s, there)]
+        found, more = _schedule(left, conditions, forward=forward)
+        missed |= more
+    return found, missed
 
 
 def _weighed(step: Step, conditions: Conditions) -> Step:

@@ -32,7 +32,7 @@ class Step:
     """One step: minutes and wait [min] by protocol, the points of knowledge it brings, what it needs, the steps it
     comes after, the activity a stand-down can block, the caution that goes with it, and whether it is among the last
     to be left out, little as it may tell; `away`: below, at a wheel or out of reach of the key, so never
-    while the engine runs.
+    while the engine runs; `only_with`: a step without which it tells nothing.
     """
 
     key: str
@@ -47,6 +47,7 @@ class Step:
     caution: str = ""
     must: bool = False
     away: bool = False
+    only_with: str = ""
 
     def takes(self, protocol: Protocol) -> int:
         """Duration [min] in a protocol; 0 when it is no part of it."""
@@ -76,6 +77,6 @@ def steps() -> dict[str, Step]:
         found[key] = Step(
             key, row["name"], row["place"], tuple(row["minutes"]), row["value"], needs, after,
             tuple(row.get("wait", (0, 0, 0))), row.get("activity"), row.get("caution", ""), row.get("must", False),
-            row.get("away", False),
+            row.get("away", False), row.get("only_with", ""),
         )  # fmt: skip
     return found

@@ -34,6 +34,22 @@ class StepsStep(Row):
     activity: str | None = None
     wait: tuple[Number, ...] | None = None
     away: bool | None = None
+    only_with: str | None = None
+
+
+class TickedRow(Row):
+    """`tick` of ticked.toml."""
+
+    looks: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
+    here: bool = False
+    film: bool = False
+
+
+class TickedTable(Table):
+    """ticked.toml."""
+
+    tick: dict[str, TickedRow]
 
 
 class StepsTable(Table):

@@ -8,12 +8,16 @@ from datetime import datetime
 
 from hakutsu.core.consequence import SEEN
 from hakutsu.core.findings import Finding, found
+from hakutsu.core.life.components import components
+from hakutsu.core.phrases import says
 from hakutsu.entries.corners import Grade
 from hakutsu.entries.fluids import Fluid, FluidLevel
 from hakutsu.entries.under import Leak, LeakFluid, Stage
+from hakutsu.vehicle.places import WHEELS
 
 BAY = "bay"
 STAGES = list(Stage)
+LEAKING = ("leaks_coolant", "leaks_steering", "leaks_brake", "leaks_fuel")
 LEAST_MINUTES = 5.0
 LOW_LEVEL = "under.leak_level_low"
 SUSPENDED = "we caused it: counts for nothing until it was looked at again"
@@ -28,7 +32,8 @@ LOW = (FluidLevel.LOW, FluidLevel.BELOW)
 @dataclass(frozen=True, slots=True)
 class LeakFound:
     """A leak over all its looks: the worst stage, words of what changed, the code of its finding, whether a second
-    look is due, where it shows, whether it is suspended because we caused it, and what it explains.
+    look is due, where it shows, whether it is suspended because we caused it, what it explains, and the piece with a
+    life that leaks.
     """
 
     fluid: LeakFluid
@@ -41,6 +46,7 @@ class LeakFound:
     suspended: bool = False
     linked: tuple[str, ...] = ()
     place: str = ""
+    part: str = ""
 
     @property
     def subject(self) -> str:
@@ -48,13 +54,44 @@ class LeakFound:
         return f"{self.fluid.value}:{'_'.join(self.origin.casefold().split())}:{self.zone or self.place or BAY}"
 
     @property
+    def condemned(self) -> str:
+        """The piece that has to be mended because of it; nothing where it is only wet."""
+        return self.part if leak_grade(self) is Grade.FAILING else ""
+
+    @property
     def finding(self) -> Finding:
         """What it asks for."""
         reasons = tuple(one for one in (self.words, *self.linked) if one)
         check = "look again after a known time" if self.again else ""
         one = found(self.code, self.subject, f"{self.fluid} from {self.origin}: {self.stage}", reasons, check=check,
-                    why="seen once" if self.again else "", sureness=SEEN)  # fmt: skip
+                    why="seen once" if self.again else "", sureness=SEEN, job=self.condemned)  # fmt: skip
         return replace(one, excused="suspended" if self.suspended else "")
+
+
+WETS = {
+    Stage.SEEP: Grade.WORN, Stage.WEEP: Grade.WORN, Stage.DRIP: Grade.FAILING, Stage.RUN: Grade.FAILING,
+}  # fmt: skip
+STOPS = (LeakFluid.BRAKE, LeakFluid.FUEL)  # any wet of these condemns what it comes from
+
+
+def leaking_piece(fluid: LeakFluid, origin: str, place: str) -> str:
+    """The piece with a life that leaks, by the name of where it comes from; nothing where that is no such part, or one
+    that sits at every corner and it is not known at which.
+    """
+    group = f"leaks_{fluid.value}"
+    named = says(group, origin) if group in LEAKING else []
+    if not named:
+        return ""
+    if not components()[named[0]].corners:
+        return named[0]
+    return f"{named[0]}:{place.removeprefix('wheel_')}" if place in WHEELS else ""
+
+
+def leak_grade(leak: LeakFound) -> Grade | None:
+    """What a leak makes of the part it comes from; none of a stain, of what we caused, or of no such part."""
+    if not leak.part or leak.suspended or leak.stage not in WETS:
+        return None
+    return Grade.FAILING if leak.fluid in STOPS else WETS[leak.stage]
 
 
 def leak_found(

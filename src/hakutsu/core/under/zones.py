@@ -40,7 +40,7 @@ def zone_found(look: UnderZone) -> list[Finding]:
     for sign in look.repair:
         grave = carried if sign in REPAIRED else ""
         words = f"somebody worked here: {sign}"
-        seen.append(found(f"under.sign_{sign.value}{grave}", zone.key, words, ("a cue for the story",)))
+        seen.append(found(f"under.sign_{sign.value}{grave}", zone.key, words, ("a sign of an earlier repair",)))
     if look.missing:
         seen.append(found("under.part_missing", zone.key, f"missing: {look.missing}"))
     if pipes := PIPES.get(look.pipes):
@@ -54,11 +54,11 @@ def zone_found(look: UnderZone) -> list[Finding]:
 
 def _rust(look: UnderZone, carried: str) -> list[Finding]:
     if look.rust is None:
-        words = f"rust{' in what carries' if carried else ''}, its grade not told"
+        words = f"rust{' on structure' if carried else ''}, its grade not told"
         return [found(f"under.rust_untold{carried}", look.zone, words)] if look.rust_untold else []
     deep = look.rust not in (RustGrade.STAIN, RustGrade.SURFACE)
     code = f"under.rust_{look.rust.value}{carried if deep else ''}"
-    words = f"rust, {look.rust}{' in what carries' if carried and deep else ''}"
+    words = f"rust{' on structure' if carried and deep else ''}, {look.rust}"
     one_side = bool(carried) and deep and not look.other_side
     why, check = ("seen from one side only", "look at it from the other side too") if one_side else ("", "")
     return [found(code, look.zone, words, (f"{look.size_mm:g} mm",) if look.size_mm else (), why=why, check=check,
@@ -77,6 +77,6 @@ def uneven(looks: Mapping[str, UnderZone]) -> list[Finding]:
         grades = [0 if one.rust is None else 1 + GRADES.index(one.rust) for one in (look, looks[twin])]
         if abs(grades[0] - grades[1]) >= 2:
             less = "left" if grades[0] < grades[1] else "right"
-            words = f"the {{{less}}} side is much cleaner than its twin: replaced, or the other was hit"
+            words = f"the {{{less}}} side is much cleaner than the other: replaced, or the other was hit"
             seen.append(found("under.twins_unlike", key, words, ("an untouched underside ages evenly",)))
     return seen

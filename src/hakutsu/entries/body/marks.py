@@ -55,7 +55,7 @@ class BlemishKind(Keyed):
 class Depth(Keyed):
     """How deep a mark goes, by nail and eye."""
 
-    UNKNOWN = "unknown", "not felt"
+    UNKNOWN = "unknown", "not done"
     ON_FILM = "on_film", "on the film"
     CLEAR = "clear", "in the clear"
     COLOUR = "colour", "to colour"
@@ -85,6 +85,7 @@ class Trial(Keyed):
 class Supply(Keyed):
     """How parts for a repair are to be had."""
 
+    VEHICLE = "vehicle", "as for the vehicle"
     STOCKED = "stocked"
     SLOW = "slow", "slow to come"
     USED_ONLY = "used_only", "used only"
@@ -95,13 +96,19 @@ def _shown(raw: dict[str, Any]) -> dict[str, Any]:
     return {"shows_from": "arm"} | raw
 
 
-@entry_kind("body.blemish", at="somewhere", version=3, upgrades={1: to_keys, 2: _shown})
+def _stocked(raw: dict[str, Any]) -> dict[str, Any]:
+    """Older entries that said nothing meant parts in stock."""
+    return {"supply": "stocked"} | raw
+
+
+@entry_kind("body.blemish", at="somewhere", version=4, upgrades={1: to_keys, 2: _shown, 3: _stocked})
 class Blemish(Body):
     """One mark on a panel, wheel or other part.
 
     Sizes in mm; `count` of a group of like marks. `path` are places (u, v) on the panel: one, two for a line, three or
-    more for the outline of a field. `also_on` are further panels or parts the same mark runs over, `all_round`: along
-    the whole vehicle. `on_edge` is an edge or crease of the panel; `seized`: fixings are seized or corroded.
+    more for the outline of an area. `also_on` are further panels or parts the same mark runs over, `all_round`: along
+    the whole vehicle; `fresh`: bright edges, no dirt or rust in it. `on_edge` is an edge or crease of the panel;
+    `seized`: fixings are seized or corroded.
     """
 
     kind: BlemishKind
@@ -113,9 +120,10 @@ class Blemish(Body):
     also_on: Keys = ()
     all_round: bool = False
     path: Annotated[tuple[Corner, ...], Field(max_length=24)] = ()
+    fresh: bool = False
     trial: Trial = Trial.NONE
     on_edge: bool = False
-    supply: Supply = Supply.STOCKED
+    supply: Supply = Supply.VEHICLE
     seized: bool = False
     note: Note = ""
 

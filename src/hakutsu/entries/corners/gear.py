@@ -30,7 +30,7 @@ class Gear(Body):
 
     No grade: something is wrong with it, and how bad was not told.
 
-    `on_tyre`: what is broken lies against the tyre.
+    `on_tyre`: what is broken lies against the tyre; `seized`: its fixings are seized or corroded.
     """
 
     part: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("graded part")]
@@ -38,6 +38,7 @@ class Gear(Body):
     tested: Short = ""
     play_mm: Annotated[float, Field(ge=0, le=50)] | None = None
     on_tyre: bool = False
+    seized: bool = False
     note: Note = ""
 
     def causes(self) -> tuple[str, ...]:
@@ -54,15 +55,19 @@ class Height(Body):
 
 @entry_kind("life.proof")
 class PartProof(Body):
-    """When a part was new, or something was last done: year and month, distance [km] on the meter, and the proof."""
+    """When a part was new, or something was last done: year and month, distance [km] on the meter, and the proof.
+
+    `looks_new`: it looks new, and when it was is not known: a proof by eye.
+    """
 
     part: Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("part with a life")]
     when: Annotated[str, StringConstraints(pattern=r"^((18|19|20|21)\d{2}(-(0[1-9]|1[0-2]))?)?$")] = ""
     at_km: Annotated[float, Field(ge=0, le=3_000_000)] | None = None
     proof: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+    looks_new: bool = False
 
     @model_validator(mode="after")
     def _says_when(self) -> Self:
-        if not self.when and self.at_km is None:
-            raise ValueError("say when, or at which distance")
+        if not self.when and self.at_km is None and not self.looks_new:
+            raise ValueError("say when, at which distance, or that it looks new")
         return self

@@ -79,6 +79,19 @@ def corner_parts(reckoning: Reckoning, wheel: str) -> list[GradedRow]:
     return found
 
 
+def whole_parts(reckoning: Reckoning) -> list[GradedRow]:
+    """Parts with a life that sit at no corner: belts, hoses, mounts and the like; what may be there is left out."""
+    corners, mechanics = reckoning.dossier.corners, reckoning.dossier.mechanics
+    found = []
+    for one in components().values():
+        there = fitted(one, mechanics)
+        if one.corners == "" and there is not False and not (one.optional and there is not True):
+            seen = corners.gear.get(one.key)
+            means = grade_means(one.key, seen.body.grade) if seen else ""
+            found.append(GradedRow(one.key, one.name, one.tested, seen, means, bool(one.part_of)))
+    return found
+
+
 def said_at(reckoning: Reckoning, wheel: str) -> dict[str, Any]:
     """Drawings, numbers and findings of one corner."""
     corners, terms = reckoning.dossier.corners, reckoning.terms

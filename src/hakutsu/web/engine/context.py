@@ -169,8 +169,7 @@ def _noted(reckoning: Reckoning) -> list[tuple[Entry, Body]]:
     found += [(one.entry, one.body) for one in engine.looks]
     found += [(one.entry, one.body) for one in engine.idles]
     found += [(one.entry, one.body) for one in engine.ears] + [(one.entry, one.body) for one in engine.needles]
-    if engine.start is not None:
-        found.append((engine.start.entry, engine.start.body))
+    found += [(run.start.entry, run.start.body) for run in engine.runs if run.start is not None]
     return sorted(found, key=lambda one: one[0].seq)
 
 

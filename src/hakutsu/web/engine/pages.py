@@ -27,7 +27,7 @@ def show_engine(reckoning: ReckoningHere) -> Response:
 def show_room(request: Request, reckoning: ReckoningHere, room: str) -> Response:
     """One room."""
     if room not in ROOMS:
-        raise HTTPException(404, f"There is no such room of the engine; there are {', '.join(ROOMS)}.")
+        raise HTTPException(404, f"This page does not exist; there are {', '.join(ROOMS)}.")
     return page(request, f"engine/{room}.html", tab="engine", **engine_context(reckoning, room))
 
 

@@ -32,8 +32,9 @@ CHOICES: dict[str, type[Keyed]] = {
     "fuel_system": kinds.FuelSystem, "ignition": kinds.Ignition, "front_axle": kinds.FrontAxle,
     "rear_axle": kinds.RearAxle, "front_brakes": kinds.BrakeKind, "rear_brakes": kinds.BrakeKind,
     "front_pivots": kinds.Pivots, "steering_gear": kinds.SteeringGear, "supply": kinds.Supply,
+    "parts": kinds.Parts,
 }  # fmt: skip
-TICKS = ("separate_frame", "stainless_exhaust", "map_thermostat", "two_stage_oil")
+TICKS = ("seized", "separate_frame", "stainless_exhaust", "map_thermostat", "two_stage_oil")
 
 
 def facts_context(reckoning: Reckoning) -> dict[str, Any]:

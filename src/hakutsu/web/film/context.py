@@ -5,6 +5,8 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from markupsafe import Markup
+
 from hakutsu.core.film import own_words
 from hakutsu.core.film.tables import range_stops
 from hakutsu.dossier import Covered
@@ -79,12 +81,18 @@ def _drawing(reckoning: Reckoning, rows: list[PanelRow], current: PanelRow, draw
     """The drawing that is shown, with its numbers: the profile or the shell sheet."""
     unit = reckoning.terms.film
     if drawing == SHEET:
-        on_sheet = sheet_panels(reckoning, rows, linked=True)
-        numbers = [(panel, positions(panel.observations, unit)) for panel in on_sheet]
-        return {"drawing": SHEET, "picture": sheet_svg(reckoning, on_sheet, current.key), "numbers": numbers}
+        return reckoning.memo.get(("film", SHEET, current.key), lambda: _sheet(reckoning, current.key))
     shown = profile_panels(reckoning, rows, linked=True)
     columns = [(panel, column_numbers(panel.observations, unit)) for panel in shown]
     return {"drawing": PROFILE, "picture": profile_svg(reckoning, shown, current.key), "numbers": columns}
+
+
+def _sheet(reckoning: Reckoning, current: str) -> dict[str, Any]:
+    """The shell sheet, wide and upright: kept by what is read here, for it is dear."""
+    on_sheet = sheet_panels(reckoning, panel_rows(reckoning), linked=True)
+    numbers = [(panel, positions(panel.observations, reckoning.terms.film)) for panel in on_sheet]
+    ways = (sheet_svg(reckoning, on_sheet, current, upright=upright) for upright in (False, True))
+    return {"drawing": SHEET, "picture": Markup("").join(ways), "numbers": numbers}
 
 
 def film_fragments(

@@ -23,6 +23,7 @@ from hakutsu.report.life_section import (
     sheet_table,
     spending_tables,
 )
+from hakutsu.report.preparation_section import preparation_list
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.places import WHEELS
 from hakutsu.vehicle.use import use_factor_names
@@ -32,6 +33,7 @@ ROOMS = {
     "calendar": "Life calendar",
     "money": "Money",
     "sheet": "Negotiation sheet",
+    "preparation": "Preparation list",
     "condition": "Condition",
     "facts": "Proofs of age",
 }
@@ -129,6 +131,10 @@ def _sheet(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
     }  # fmt: skip
 
 
+def _preparation(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
+    return {"preparation": preparation_list(reckoning)}
+
+
 def _condition(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
     return {"condition": condition_section(reckoning)}
 
@@ -149,5 +155,6 @@ def _facts(reckoning: Reckoning, lives: Lives) -> dict[str, Any]:
 
 
 _ROOMS: dict[str, Callable[[Reckoning, Lives], dict[str, Any]]] = {
-    "calendar": _calendar, "money": _money, "sheet": _sheet, "condition": _condition, "facts": _facts,
+    "calendar": _calendar, "money": _money, "sheet": _sheet, "preparation": _preparation,
+    "condition": _condition, "facts": _facts,
 }  # fmt: skip

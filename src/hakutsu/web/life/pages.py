@@ -26,7 +26,7 @@ def show_life(reckoning: ReckoningHere) -> Response:
 def show_room(request: Request, reckoning: ReckoningHere, room: str) -> Response:
     """One room."""
     if room not in ROOMS:
-        raise HTTPException(404, f"There is no such room of life and money; there are {', '.join(ROOMS)}.")
+        raise HTTPException(404, f"This page does not exist; there are {', '.join(ROOMS)}.")
     lives = what_if(reckoning, _query(request))
     return page(request, f"life/{room}.html", tab="life", **life_context(reckoning, room, lives))
 

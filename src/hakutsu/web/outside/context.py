@@ -13,16 +13,14 @@ from hakutsu.core.body.fit import own_gap_mm
 from hakutsu.core.body.trim import trim_words
 from hakutsu.dossier.body import Seen
 from hakutsu.entries import body as kinds
-from hakutsu.figures.blemishes import blemish_marks
 from hakutsu.figures.shell_sheet import SheetPanel, shell_sheet
 from hakutsu.reckoning import Reckoning
-from hakutsu.report.body_section import REACH, contact_cost, cost_words, holes_words, numbered, part_rows, sheet_marks
+from hakutsu.report.body_section import contact_cost, cost_words, holes_words, numbered, part_rows, sheet_marks, showing
 from hakutsu.report.life_section import exact_money
 from hakutsu.report.wording import body_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.parts import Group, fitted_parts
 from hakutsu.vehicle.places import places
-from hakutsu.vehicle.vocabulary import Taste
 from hakutsu.web.rendering import fragment
 
 ROOMS = {
@@ -57,7 +55,11 @@ GROUP_NAMES: dict[Group, str] = {
 }
 LOOKED_FOR = {"rust": "rust", "trim": "worn or missing trim", "additions": "additions"}
 SHOWS = {"all": "all marks", "arm": "what shows at arm’s length", "yard": "what shows across the yard"}
-_REACH = {"all": REACH[Taste.SHOW], "arm": REACH[Taste.TIDY], "yard": REACH[Taste.WORK]}
+_REACH = {
+    "all": tuple(kinds.ShowsFrom),
+    "arm": (kinds.ShowsFrom.UNKNOWN, kinds.ShowsFrom.YARD, kinds.ShowsFrom.ARM),
+    "yard": (kinds.ShowsFrom.YARD,),
+}
 
 
 def outside_context(reckoning: Reckoning, room: str, shows: str = "all") -> dict[str, Any]:
@@ -104,7 +106,8 @@ def _blemishes(reckoning: Reckoning, shows: str) -> dict[str, Any]:
     patches = [
         SheetPanel(key, known[key].code, terms.panel(key), None, "tap to mark", (), href=f"#{key}") for key in keys
     ]
-    marks = blemish_marks(sheet_marks(reckoning, _REACH[shows]), outside.patches)
+    shown = showing(reckoning, _REACH[shows])
+    marks = sheet_marks(reckoning, shown)
     sides = (terms.side("left"), terms.side("right"))
     return {
         "where": _where(reckoning),
@@ -114,8 +117,15 @@ def _blemishes(reckoning: Reckoning, shows: str) -> dict[str, Any]:
         "distances": list(kinds.ShowsFrom),
         "trials": list(kinds.Trial),
         "supplies": list(kinds.Supply),
-        "sheet": Markup(shell_sheet(patches, outside.patches, terms.film, marks=marks, sides=sides, states=False)),
-        "parts": part_rows(reckoning, _REACH[shows]),
+        "sheet": Markup("").join(
+            Markup(
+                shell_sheet(
+                    patches, outside.patches, terms.film, marks=marks, sides=sides, states=False, upright=upright
+                )
+            )
+            for upright in (False, True)
+        ),
+        "parts": part_rows(reckoning, shown),
         "blends": [(terms.place(key), cost_words(reckoning, cost)) for key, cost in outside.costs.blends.items()],
         "total": cost_words(reckoning, outside.costs.total),
         "rate": exact_money(reckoning.settings.labour_rate, reckoning.dossier.opening.brief.currency),

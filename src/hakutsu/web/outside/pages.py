@@ -26,7 +26,7 @@ def show_outside(reckoning: ReckoningHere) -> Response:
 def show_room(request: Request, reckoning: ReckoningHere, room: str, shows: str = "all") -> Response:
     """One room of the station; `shows` filters marks by the distance they show from."""
     if room not in ROOMS:
-        raise HTTPException(404, f"There is no such room outside; there are {', '.join(ROOMS)}.")
+        raise HTTPException(404, f"This page does not exist; there are {', '.join(ROOMS)}.")
     return page(request, f"outside/{room}.html", tab="outside", **outside_context(reckoning, room, shows))
 
 

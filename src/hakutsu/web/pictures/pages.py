@@ -36,7 +36,7 @@ FOREVER = {"Cache-Control": "private, max-age=31536000, immutable", "Content-Enc
 def _kept(reckoning: Reckoning, entry: UUID) -> Picture:
     kept = reckoning.dossier.pictures.taken.get(entry)
     if kept is None:
-        raise HTTPException(404, "There is no such picture; it may have been struck.")
+        raise HTTPException(404, "There is no such picture; it may have been taken back.")
     return kept.body
 
 

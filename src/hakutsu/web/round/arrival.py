@@ -15,8 +15,9 @@ from hakutsu.entries import Draft
 from hakutsu.entries.day import Arrival, Dirt, Engine, Indoors, Light, Moved, Stands, Weather
 from hakutsu.reckoning import Reckoning
 from hakutsu.vehicle.places import places
-from hakutsu.web.desk import DeskHere, ReckoningHere
+from hakutsu.web.desk import Desk, DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
+from hakutsu.web.round.visit import others_today
 from hakutsu.web.station import Phase, StationPage, station_page
 
 router = APIRouter()
@@ -58,7 +59,7 @@ def _stored(text: str | None, name: str, reckoning: Reckoning) -> float | str | 
         return text
 
 
-def _context(reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str]) -> dict[str, Any]:
+def _context(desk: Desk, reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str]) -> dict[str, Any]:
     arrival = reckoning.dossier.day.arrival
     return {
         "dossier": reckoning.dossier,
@@ -69,6 +70,7 @@ def _context(reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str
         "limitations": reckoning.limitations,
         "within": reckoning.terms.scale("temperature").difference(PROVEN_WITHIN_C),
         "noted": arrival is not None,
+        "visits": [] if arrival else others_today(desk, reckoning.dossier.inspection, desk.now()),
         "cold": proven_cold(arrival) if arrival else None,
         "stand_downs": reckoning.stand_downs,
         **{name: list(kind) for name, kind in CHOICES.items()},
@@ -76,13 +78,13 @@ def _context(reckoning: Reckoning, values: dict[str, Any], faults: dict[str, str
 
 
 @router.get("/inspections/{inspection}/arrival")
-def show_arrival(request: Request, reckoning: ReckoningHere) -> Response:
+def show_arrival(request: Request, desk: DeskHere, reckoning: ReckoningHere) -> Response:
     """The form with what was noted last, and what it hides."""
     arrival = reckoning.dossier.day.arrival or Arrival()
     scale = reckoning.terms.scale("temperature")
     shown = {name: scale.number(c) for name in TEMPERATURES if (c := getattr(arrival, name)) is not None}
     values = arrival.model_dump(mode="json") | shown
-    return page(request, "round/arrival.html", tab="arrival", **_context(reckoning, values, {}))
+    return page(request, "round/arrival.html", tab="arrival", **_context(desk, reckoning, values, {}))
 
 
 @router.post("/inspections/{inspection}/arrival")
@@ -99,7 +101,7 @@ async def save_arrival(request: Request, inspection: UUID, desk: DeskHere, recko
         body = Arrival.model_validate(said)
     except ValidationError as error:
         faults = {_field(one): _words(one) for one in error.errors()}
-        context = _context(reckoning, Arrival().model_dump(mode="json") | said | typed, faults)
+        context = _context(desk, reckoning, Arrival().model_dump(mode="json") | said | typed, faults)
         return page(request, "round/arrival.html", status=422, tab="arrival", **context)
     desk.logbook.append(inspection, [Draft.write("day.arrival", body, desk.now())], desk.author)
     return RedirectResponse(f"/inspections/{inspection}/arrival", 303)

@@ -15,11 +15,13 @@ from hakutsu.core.runsheet import Plan, steps
 from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.entries.follow_up import Moment
 from hakutsu.entries.general import Station
+from hakutsu.figures.shell_sheet import SheetPanel, lies, shell_sheet
 from hakutsu.figures.time_strip import time_strip
 from hakutsu.reckoning import Reckoning
+from hakutsu.report.body_section import sheet_marks
 from hakutsu.report.condition_section import story_lines
-from hakutsu.report.follow_up_section import LIMIT_OF
 from hakutsu.report.round_section import answered_questions, open_questions
+from hakutsu.report.subjects import LIMIT_OF
 from hakutsu.report.wording import body_words, walk_words
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.places import outside, places
@@ -27,6 +29,9 @@ from hakutsu.vehicle.vocabulary import Direction
 from hakutsu.web.film.context import station_config
 from hakutsu.web.rendering import fragment
 from hakutsu.web.round.follow_up import follow_up_context
+from hakutsu.web.round.leads import lead
+from hakutsu.web.round.lines import LINED, line_states, lines_context, rest_by_eye
+from hakutsu.web.round.twin import twin_film
 
 OF_STATIONS = [(station.value, name) for station, name in LIMIT_OF.items() if station is not Station.FILM]
 USUAL_LIMITS = ("dirty or wet", "covered or locked", "no light", "no time", "not allowed")
@@ -84,6 +89,7 @@ def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, An
         "next": places()[walk[(at + 1) % len(walk)]],
         "coverage": coverage,
         "panels_here": panels_here,
+        "twin_film": {panel.panel: twin_film(reckoning, panel.panel) for panel in coverage.panels},
         "due_panel": due or first,
         "repeats": [s for s in reckoning.film.analysis.open_surprises if s.observation.panel in here],
         "said": said,
@@ -97,7 +103,28 @@ def place_context(reckoning: Reckoning, key: str, now: datetime) -> dict[str, An
         "usual_limits": USUAL_LIMITS,
         "unit": reckoning.dossier.film.gauge.unit,
         "stand_downs": reckoning.stand_downs,
+        "lined": LINED,
+        "rest": rest_by_eye(reckoning, key),
+        "states": line_states(reckoning, key),
     }
+
+
+def place_page(reckoning: Reckoning, key: str, now: datetime) -> dict[str, Any]:
+    """The whole of a place sheet: what is due and noted, and a line to enter each thing by."""
+    patches = {one: _patch(reckoning, one) for one in places()[key].panels if one in reckoning.outside.patches}
+    sides = (reckoning.terms.side("left"), reckoning.terms.side("right"))
+    context = {**place_context(reckoning, key, now), **lines_context(reckoning, key)}
+    return {**context, "patches": patches, "patch_lies": lies(sides)}
+
+
+def _patch(reckoning: Reckoning, panel: str) -> Markup:
+    """One panel of the shell sheet, to mark a place on it."""
+    terms = reckoning.terms
+    one = SheetPanel(panel, panels()[panel].code, terms.panel(panel), None, "tap to mark", (), href=f"#{panel}")
+    marks = sheet_marks(reckoning)
+    sides = (terms.side("left"), terms.side("right"))
+    patches = {panel: reckoning.outside.patches[panel]}
+    return Markup(shell_sheet([one], patches, terms.film, marks=marks, sides=sides, states=False))
 
 
 def _desk_queue(reckoning: Reckoning, key: str) -> dict[str, Any]:
@@ -112,7 +139,9 @@ def place_fragments(reckoning: Reckoning, key: str | None, now: datetime) -> dic
     if key not in places():
         return {}
     context = place_context(reckoning, key, now)
-    return {name: fragment(f"round/_{name}.html", **context) for name in ("place_due", "place_said", "follow_up")}
+    parts = {name: fragment(f"round/_{name}.html", **context) for name in ("place_due", "place_said", "follow_up")}
+    states = {f"state_{name}": words for name, words in context["states"].items()}
+    return {**parts, "place_rest": fragment("round/_rest.html", **context), **states}
 
 
 def place_config(reckoning: Reckoning, key: str) -> str:
@@ -125,7 +154,9 @@ def place_config(reckoning: Reckoning, key: str) -> str:
 
 @dataclass(frozen=True, slots=True)
 class SheetRow:
-    """A step of the run sheet: planned times, why there, what blocks it, whether it is under way or done."""
+    """A step of the run sheet: planned times, why there, what leaving it out would cost, the page it leads to, what
+    blocks it, whether it is under way.
+    """
 
     key: str
     name: str
@@ -133,6 +164,8 @@ class SheetRow:
     begin: str
     end: str
     because: str
+    cost: float
+    leads: str
     blocked: list[StandDown]
     begun: bool
     caution: str
@@ -148,7 +181,7 @@ def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
     forbidden = [
         (step, blocked)
         for step in steps().values()
-        if step.key not in hazards.done and (blocked := reckoning.blocking(step.activity))
+        if step.key not in reckoning.run_sheet.done and (blocked := reckoning.blocking(step.activity))
     ]
     return {
         "dossier": reckoning.dossier,
@@ -160,6 +193,12 @@ def runsheet_context(reckoning: Reckoning, now: datetime) -> dict[str, Any]:
         "strip": Markup(time_strip(plan, begin, now, reckoning.terms)) if plan else "",
         "done_steps": [
             (reckoning.terms.say(steps()[key].name), kept) for key, kept in hazards.done.items() if key in steps()
+        ],
+        "ticked": [
+            reckoning.terms.say(step.name)
+            for key, step in steps().items()
+            if key in reckoning.run_sheet.ticked - set(hazards.done)
+            and step.takes(reckoning.dossier.opening.brief.protocol)
         ],
         "forbidden": forbidden,
         "stand_downs": reckoning.stand_downs,
@@ -177,6 +216,8 @@ def _sheet_row(reckoning: Reckoning, plan: Plan, i: int, begin: datetime) -> She
         terms.clock(start),
         terms.clock(end),
         terms.say(one.because),
+        one.cost,
+        lead(one.step.key),
         reckoning.blocking(one.step.activity),
         one.step.key in reckoning.dossier.hazards.begun,
         terms.say(one.step.caution),

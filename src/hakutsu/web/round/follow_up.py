@@ -52,7 +52,7 @@ async def look_again(request: Request, inspection: UUID, desk: DeskHere, reckoni
     form = {key: str(value).strip() for key, value in (await request.form()).items()}
     wanted = {str(one.entry.id): one for one in reckoning.second_looks(desk.now())}
     if form.get("of") not in wanted:
-        raise HTTPException(404, "Nothing is to be looked at again there; it may have been struck.")
+        raise HTTPException(404, "Nothing is to be looked at again there; it may have been taken back.")
     entry = wanted[form["of"]].entry
     try:
         body = LookedAgain.model_validate(

@@ -24,8 +24,8 @@ from hakutsu.web.desk import Desk, DeskHere, ReckoningHere
 from hakutsu.web.rendering import page
 from hakutsu.web.round.context import (
     place_config,
-    place_context,
     place_fragments,
+    place_page,
     round_context,
     runsheet_context,
     stand_down_context,
@@ -70,7 +70,7 @@ def show_place(request: Request, reckoning: ReckoningHere, desk: DeskHere, place
     if place not in places():
         raise HTTPException(404, "There is no such place round a vehicle.")
     config = place_config(reckoning, place)
-    return page(request, "round/place.html", tab="round", config=config, **place_context(reckoning, place, desk.now()))
+    return page(request, "round/place.html", tab="round", config=config, **place_page(reckoning, place, desk.now()))
 
 
 @router.get("/inspections/{inspection}/standdowns")

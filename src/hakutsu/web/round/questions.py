@@ -24,7 +24,7 @@ async def settle(request: Request, inspection: UUID, desk: DeskHere, reckoning: 
     general = reckoning.dossier.general
     asked = {str(key): key for key in general.questions}
     if form.get("of") not in asked:
-        raise HTTPException(404, "There is no such question; it may have been struck.")
+        raise HTTPException(404, "There is no such question; it may have been taken back.")
     typed = {"answer": form.get("answer", ""), "source": form.get("source", ""), "hearsay": "hearsay" in form}
     settled = general.answers.get(asked[form["of"]])
     if settled is not None and settled[1].answer != typed["answer"]:

@@ -16,6 +16,7 @@ from hakutsu.entries import under as kinds
 from hakutsu.entries.body import Coating, RustGrade
 from hakutsu.entries.under import UnderZone
 from hakutsu.figures.under import under_schematic
+from hakutsu.figures.zone_signs import zone_legend
 from hakutsu.reckoning import Reckoning
 from hakutsu.report.under_section import leak_line, zone_line, zones_shown
 from hakutsu.report.wording import body_words
@@ -36,7 +37,11 @@ def under_context(reckoning: Reckoning, chosen: str = "") -> dict[str, Any]:
         "dossier": reckoning.dossier,
         "terms": terms,
         "stand_downs": reckoning.stand_downs,
-        "drawing": Markup(under_schematic(zones_shown(reckoning), chosen, terms, separate_frame=frame)),
+        "drawing": Markup("").join(
+            Markup(under_schematic(zones_shown(reckoning), chosen, terms, separate_frame=frame, upright=upright))
+            for upright in (False, True)
+        ),
+        "signs": [(Markup(sign), name) for sign, name in zone_legend()],
         "chosen": chosen,
         "zones": [(key, terms.say(zone.name)) for key, zone in here.items()],
         "open": [key for key in here if not _settled(under.zones.get(key))],

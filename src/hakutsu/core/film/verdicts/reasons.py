@@ -55,6 +55,19 @@ def chance_words(chance: float) -> str:
     return "< 1 %" if chance < 0.005 else f"{100 * chance:.0f} %"
 
 
+# Evidence by how far it moves the log2 odds [bits]: from here on some, and strong (odds two and eight times as high).
+SOME_BITS, STRONG_BITS = 1.0, 3.0
+LEAST_BITS = 0.1
+
+
+def evidence_words(bits: float) -> str:
+    """Evidence for or against a repaint in words of strength, from what it moves the log2 odds [bits]."""
+    if abs(bits) < LEAST_BITS:
+        return "no evidence either way"
+    strength = "strong" if abs(bits) >= STRONG_BITS else "some" if abs(bits) >= SOME_BITS else "slight"
+    return f"{strength} evidence {'for' if bits > 0 else 'against'} a repaint"
+
+
 def tier(chances: Sequence[float] | Floats) -> tuple[int, int]:
     """The likeliest state and the tier of its words: 2 consistent with, 1 likely, 0 not settled."""
     first = max(range(len(STATES)), key=lambda i: chances[i])

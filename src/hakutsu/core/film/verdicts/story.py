@@ -7,9 +7,8 @@ from hakutsu.core.film.model.zones import Zone, zone_table
 from hakutsu.core.film.parameters import IN_PLACES
 from hakutsu.core.film.result import PanelFilm, ZoneStory
 from hakutsu.core.film.survey import State
-from hakutsu.core.film.verdicts.reasons import chance_words
+from hakutsu.core.film.verdicts.reasons import chance_words, evidence_words
 from hakutsu.vehicle.panels import panels
-from hakutsu.vehicle.quantities import signed
 from hakutsu.vehicle.terms import PLAIN, Terms
 
 TOLD_BITS = 0.1
@@ -41,7 +40,7 @@ def _zone(
         said = f"{terms.panel(key)}: {panel.state} {chance_words(panel.probabilities[panel.state])}"
         if panel.state is State.BLENDED and panel.changes_towards:
             said += ", thicker on the side it should be" if panel.changes_towards[0] is zone.members[key].faces else ""
-        (speaks_for if bits > 0 else against).append(f"{said} ({signed(bits)} bits)")
+        (speaks_for if bits > 0 else against).append(f"{said} ({evidence_words(bits)})")
     altered = [key for key in weights if results[key].altered > 0.5]
     for key in altered:
         twin = results.get(panels()[key].mirror or "")

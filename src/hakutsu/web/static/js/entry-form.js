@@ -20,9 +20,10 @@ export function onSubmit(selector, handler) {
   });
 }
 
-/** A number as typed, with a point or a comma; nothing where nothing was typed. @param {string} text */
-export function numberOf(text) {
-  const plain = text.trim().replace("−", "-").replace(",", ".");
+/** A number as typed, with a point or a comma; nothing where nothing was typed. @param {string} text @param {boolean} [whole] of a distance, digits in threes belong together */
+export function numberOf(text, whole = false) {
+  const blanks = text.trim().replace("−", "-").replaceAll(/(?<=\d)[\s’'](?=\d{3}(\D|$))/g, "");
+  const plain = whole && /^\d{1,3}([.,]\d{3})+$/.test(blanks) ? blanks.replaceAll(/[.,]/g, "") : blanks.replace(",", ".");
   return plain === "" ? null : Number(plain);
 }
 
@@ -53,7 +54,7 @@ function stored(field) {
     const size = inches(text);
     if (size !== null) return size;
   }
-  return converted(field, numberOf(text) ?? NaN);
+  return converted(field, numberOf(text, field.dataset.whole !== undefined) ?? NaN);
 }
 
 /** Several numbers, apart by blanks, "to" or a dash: "4 to 5", "24.1 24.0 24.1". @param {Field} field @returns {number[] | number | undefined} */
@@ -61,6 +62,11 @@ function numbersOf(field) {
   const text = field.value.trim();
   if (text === "") return undefined;
   if (text === shownFirst(field) && field.dataset.keptlist) return JSON.parse(field.dataset.keptlist);
+  const atLeast = /^(?:at least|over|≥|>)\s*(.+)$/i.exec(text);
+  if (atLeast && field.dataset.most) {
+    const least = converted(field, numberOf(atLeast[1]) ?? NaN);
+    return Number.isNaN(least) ? NaN : [least, Math.max(least, Number(field.dataset.most))];
+  }
   const parts = text.split(/\s*(?:to|[-–;])\s*|\s+/).map((one) => numberOf(one) ?? NaN);
   return parts.some(Number.isNaN) ? NaN : parts.map((one) => converted(field, one));
 }

@@ -8,6 +8,7 @@ import { bodyOfForm, onSubmit, restore, snapshot } from "./entry-form.js";
 import { fieldOf, mark, say, sayAt, unmark } from "./faults.js";
 import { swap } from "./fragments.js";
 import { draft, Outbox, showSaved } from "./outbox.js";
+import { openUndo } from "./undo.js";
 
 /**
  * @typedef {import("./outbox.js").Draft} Draft
@@ -51,11 +52,14 @@ export function openStation(view, { main = find(`[data-${view}]`, HTMLElement), 
     onReply: (reply) => reply.acknowledged.forEach((id) => sent.delete(id)),
     onParts: (parts) => {
       swap(parts);
+      showUndo();
       after?.();
     },
     onState: showSaved,
     onRefused: (refused) => refused.forEach((one) => sayRefused(one, sent.get(one.draft.id), fallback?.(one) ?? null)),
   });
+
+  const showUndo = openUndo(outbox);
 
   document.addEventListener("click", (event) => {
     const strike = around(event, "[data-strike]")?.dataset.strike;

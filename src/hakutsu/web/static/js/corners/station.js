@@ -23,7 +23,7 @@ station.forms({
     say(form, `${body.part ? `${select(form, "part").selectedOptions[0].text}: ${body.grade ?? "not right"}` : "It is"} noted`);
     if (!body.part) return;
     field(form, "play_mm").value = "";
-    input(form, "on_tyre").checked = false;
+    for (const name of ["on_tyre", "seized"]) input(form, name).checked = false;
     const next = select(form, "part");
     if (next.selectedIndex < next.options.length - 1) next.selectedIndex += 1;
     testsOf(form);

@@ -1,6 +1,6 @@
 /** Where the next reading stands on its panel: tapped, picked from the spots, or the pattern's next. */
 
-import { all, maybe } from "../dom.js";
+import { all } from "../dom.js";
 
 /** @typedef {{panel: string, u: number, v: number, words: string}} Place */
 
@@ -75,15 +75,18 @@ export class Aim {
 
 /** Mark the place on the sheet, where one is drawn. @param {Place|null} place */
 function mark(place) {
-  const group = document.querySelector("[data-aim]");
-  if (!group) return;
-  group.replaceChildren();
-  const patch = place && maybe(`[data-shell] [data-panel="${place.panel}"]`, SVGElement);
-  if (!patch) return;
+  for (const group of all("[data-aim]", SVGElement)) {
+    const patch = place && group.ownerSVGElement?.querySelector(`[data-panel="${place.panel}"]`);
+    group.replaceChildren(...(place && patch instanceof SVGElement ? [ringAt(patch, place)] : []));
+  }
+}
+
+/** @param {SVGElement} patch @param {Place} place */
+function ringAt(patch, place) {
   const [x, y] = pointOf(JSON.parse(patch.dataset.quad ?? ""), place.u, place.v);
   const ring = document.createElementNS("http://www.w3.org/2000/svg", "path");
   ring.setAttribute("d", `M${x - 9} ${y}h18M${x} ${y - 9}v18M${x - 6} ${y}a6 6 0 1 0 12 0a6 6 0 1 0 -12 0`);
-  group.append(ring);
+  return ring;
 }
 
 /** @param {number[][]} quad corners at (0,0), (1,0), (1,1), (0,1) @param {number} u @param {number} v */

@@ -42,7 +42,7 @@ export function tapped(event) {
 
 /** Bring the panel in hand into sight where the sheet is wider than the screen. */
 export function showCurrent() {
-  const patch = maybe(".sheet-scroll .sh-current", Element);
+  const patch = maybe(".sheet-scroll .shell-sheet:not(.sh-upright) .sh-current", Element);
   const box = patch?.closest(".sheet-scroll");
   if (!patch || !box || box.scrollWidth <= box.clientWidth) return;
   const middle = patch.getBoundingClientRect();

@@ -232,7 +232,7 @@ async function strike(id, label) {
   const one = draft("general.strike", {}, { strikes: id });
   await outbox.add([one]);
   keeping.forget([id]);
-  said.say(`Struck: ${label}`, ["Bring it back", async () => {
+  said.say(`Taken back: ${label}`, ["Bring it back", async () => {
     await outbox.add([draft("general.strike", { because: "struck by mistake" }, { strikes: one.id })]);
     keeping.mine.push({ id, words: label });
     said.say(`Back again: ${label}`);
@@ -319,7 +319,7 @@ document.addEventListener("click", (event) => {
     stand({ panel: spot, u: Number(dataset.u), v: Number(dataset.v), words: dataset.words }, Boolean(dataset.spot));
     return;
   }
-  if (dataset.strike) strike(dataset.strike, dataset.words || target.getAttribute("aria-label")?.replace("Strike ", "") || "what was noted");
+  if (dataset.strike) strike(dataset.strike, dataset.words || target.getAttribute("aria-label")?.replace("Take back ", "") || "what was noted");
   else if (dataset.limit) note("general.limit", { station: "film", because: dataset.limit });
   else if ("nothing" in dataset) note("general.nothing_found", { station: "film" });
   else if ("repeatStart" in dataset) repeat.toggle(now, line);

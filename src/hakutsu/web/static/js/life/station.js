@@ -15,26 +15,40 @@ const control = maybe("form[data-control]", HTMLFormElement);
 const station = openStation("life", { fallback: () => control });
 const { config, outbox } = station;
 
-/** An amount as it is written: "1,250.50", "1250,50". @param {string} text */
+/** An amount as it is written: "9 900", "1,250.50", "1250,50"; what is wrong with it where it is none, or may be two. @param {string} text @returns {{amount: string} | {fault: string}} */
 function amountOf(text) {
-  const plain = text.replaceAll(/\s/g, "");
-  const decimal = /,\d{1,2}$/.test(plain) ? plain.replaceAll(".", "").replace(",", ".") : plain.replaceAll(",", "");
-  return /^\d+(\.\d+)?$/.test(decimal) ? decimal : null;
+  const plain = text.replaceAll(/[\s’'_]/g, "");
+  if (/^\d+([.,]\d{1,2})?$/.test(plain)) return { amount: plain.replace(",", ".") };
+  const found = /^(\d{1,3}(?:([.,])\d{3})(?:\2\d{3})*)(?:(?!\2)[.,](\d{1,3}))?$/.exec(plain);
+  if (!found) return { fault: `“${text}” is no amount; write it in figures, such as 250 or 250.50.` };
+  const digits = (found[1] ?? "").replaceAll(/[.,]/g, "");
+  if (found[3] === undefined && plain.length <= 7) return { fault: `“${text}” may be ${digits} or ${plain.replace(",", ".")}: write ${digits}, or two decimals.` };
+  return { amount: found[3] === undefined ? digits : `${digits}.${found[3]}` };
+}
+
+/** What a line was before a button of it is pressed: its own amount and note stay. @param {HTMLFormElement} form @param {Record<string, any>} body */
+function kept(form, body) {
+  const { treat, note = "", disclosed, figure } = form.dataset;
+  return { treat, note, disclosed: disclosed === "yes", ...(figure && !("amount" in body) ? { amount: figure } : {}) };
 }
 
 station.forms({
   complete(form, { kind, body }, button) {
     if ("amount" in body) {
-      const amount = amountOf(body.amount);
-      if (amount === null) {
-        sayAt(form, field(form, "amount"), `“${body.amount}” is no amount; write it in figures, such as 250 or 250.50.`);
+      const read = amountOf(body.amount);
+      if ("fault" in read) {
+        sayAt(form, field(form, "amount"), read.fault);
         return null;
       }
-      body.amount = amount;
+      body.amount = read.amount;
     }
     const { code, subject, of, wrap } = form.dataset;
+    if (code) Object.assign(body, { code, subject }, kept(form, body));
     if (button?.name === "treat") body.treat = button.value;
-    if (code) Object.assign(body, { code, subject });
+    if (button?.name === "told") {
+      body.disclosed = button.value !== "new";
+      body.taken_off = button.value === "taken_off";
+    }
     if (of) body.of = of;
     const place = fieldsOf(form).find((one) => one.name === "place")?.value;
     const line = `[data-code="${CSS.escape(code ?? "")}"][data-subject="${CSS.escape(subject ?? "")}"]`;

@@ -24,8 +24,8 @@ export function drawOn(box, hooks) {
   /** @type {{panel: string, path: number[][], seen: number[][]} | null} */
   let field = null;
 
-  const aim = (/** @type {number[][]} */ points) => {
-    const layer = box.querySelector("[data-aim]");
+  const aim = (/** @type {number[][]} */ points, /** @type {Element | null | undefined} */ sheet = null) => {
+    const layer = (sheet ?? box).querySelector("[data-aim]");
     if (!layer) return;
     const [first, ...rest] = points;
     const sign = rest.length ? `<polyline class="bl-aim" points="${points.map((one) => one.join(",")).join(" ")}"/>` : "";
@@ -54,21 +54,21 @@ export function drawOn(box, hooks) {
     const end = under(event, link);
     if (Math.hypot(event.clientX - x, event.clientY - y) >= SHORTEST_PX && !hooks.outline()) {
       field = null;
-      aim([at, end.at]);
+      aim([at, end.at], link.closest("[data-shell]"));
       hooks.onPath(panel, [place, end.place]);
       return;
     }
     if (hooks.outline() && field?.path.length === MOST_CORNERS) return;
     const before = hooks.outline() && field?.panel === panel ? field : { path: [], seen: [] };
     field = { panel, path: [...before.path, place], seen: [...before.seen, at] };
-    aim(field.seen);
+    aim(field.seen, link.closest("[data-shell]"));
     hooks.onPath(panel, field.path);
   });
 
   return {
     clear() {
       field = null;
-      aim([]);
+      for (const layer of box.querySelectorAll("[data-aim]")) layer.replaceChildren();
     },
   };
 }

@@ -7,6 +7,7 @@ import { readLine } from "../film/line.js";
 import { bodyOf } from "../film/reading.js";
 import { draft } from "../outbox.js";
 import { openStation } from "../station.js";
+import { openLines } from "./lines.js";
 import { moreOf } from "./remark.js";
 
 /** @type {ReturnType<typeof openStation>} */
@@ -16,7 +17,7 @@ const fitted = new Map(config.panels.map((/** @type {import("../film/line.js").P
 
 /** @param {string} words @param {boolean} [fault] */
 function say(words, fault = false) {
-  const said = document.querySelector("[data-said]");
+  const said = document.querySelector("[data-film-line] [data-said]");
   if (!said) return;
   said.textContent = words;
   said.className = `mt-1 min-h-6 ${fault ? "font-bold text-needs" : "text-soft"}`;
@@ -159,4 +160,5 @@ document.addEventListener("click", (event) => {
   if (placeLimit) here("general.limit", { station: "general", because: placeLimit });
 });
 
+openLines(station);
 station.ready();

@@ -4,6 +4,7 @@ import { all, around, field, fieldsOf, find, maybe, ticked } from "../dom.js";
 import { say, sayAt } from "../faults.js";
 import { draft } from "../outbox.js";
 import { openStation } from "../station.js";
+import { CLEAR, sortRust } from "./zone.js";
 
 const zoneForm = find("[data-entry='under.zone']", HTMLFormElement);
 const zone = field(zoneForm, "zone");
@@ -12,16 +13,6 @@ const station = openStation("under", { after: () => mark(zone.value) });
 /** @param {string} chosen */
 function mark(chosen) {
   for (const one of all("[data-zone]", SVGElement)) one.querySelector("rect")?.classList.toggle("ud-chosen", one.dataset.zone === chosen);
-}
-
-/** What is looked for in a zone that has nothing. */
-const CLEAR = ["rust", "damage", "repair"];
-
-/** None of it and its grade not told are no grades. @param {import("../station.js").Body} body */
-function sortRust(body) {
-  if (body.rust === "none") body.clear = ["rust", ...(body.clear ?? [])];
-  if (body.rust === "untold") body.rust_untold = true;
-  if (body.rust === "none" || body.rust === "untold") delete body.rust;
 }
 
 station.forms({

@@ -1,0 +1,1 @@
+"""Rules of papers and numbers: identity, dates, distance."""
