@@ -15,6 +15,7 @@ OF = {
     "vibration": ("road",),
     "identity": ("papers",),
     "dates": ("papers",),
+    "distance": ("papers",),
     "vehicle": ("stand_ins",),
     "gauge": ("stand_ins",),
 }  # what needs no others, and begins sooner

@@ -46,3 +46,24 @@ def dates(
     except BadMarks as error:
         fail(*error.faults)
     print(json.dumps(dates_json(read), ensure_ascii=False))
+
+
+@app.command("distance")
+def distance(
+    file: Annotated[str, typer.Argument(help="CSV with case,date,value,unit,source,dial_digits,first_used, or -.")],
+    as_json: JsonOption = False,
+) -> None:
+    """How far vehicles probably ran, by their dated readings."""
+    from hakutsu.core.papers.distance import judge
+    from hakutsu.exchange.distance_csv import BadReadings, distance_json, read_histories
+
+    try:
+        data = sys.stdin.buffer.read() if file == "-" else Path(file).read_bytes()
+    except OSError as error:
+        fail(f"{file}: {error.strerror}")
+    try:
+        histories = read_histories(data, datetime.now().astimezone().date())
+    except BadReadings as error:
+        fail(*error.faults)
+    told = [distance_json(case, judge(history), history) for case, history in histories.items()]
+    print(json.dumps(told, ensure_ascii=False))
