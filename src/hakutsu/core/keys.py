@@ -17,6 +17,7 @@ from hakutsu.entries import EntryError
 from hakutsu.entries.bounds import KeyOf
 from hakutsu.vehicle.engine import engine_looks
 from hakutsu.vehicle.equipment import equipment
+from hakutsu.vehicle.papers import dated_marks, registers
 from hakutsu.vehicle.road import road_signs, road_subjects
 
 MEASURED = ("tyres", "pads", "discs")  # parts whose wear is measured rather than graded
@@ -47,6 +48,8 @@ _TABLES: dict[str, Callable[[], Collection[str]]] = {
     "road subject": road_subjects,
     "thing to be fitted": _fittings,
     "film cue": cue_kinds,
+    "dated mark": dated_marks,
+    "register": registers,
     "job": usual_jobs,
 }
 

@@ -28,6 +28,7 @@ class Station(StrEnum):
     CABIN = "cabin"
     SCAN = "scan"
     ROAD = "road"
+    PAPERS = "papers"
 
 
 @entry_kind("general.seen")

@@ -31,6 +31,7 @@ from hakutsu.dossier.memo import Memo, kept, kept_as_value
 from hakutsu.entries.corners import PartProof
 from hakutsu.entries.money import BLENDS, CLAIMS, JOBS, MARKS
 from hakutsu.entries.opening import Brief
+from hakutsu.reckoning.papers import PapersReckoned
 from hakutsu.vehicle.mechanics import Power
 from hakutsu.vehicle.vocabulary import Consequence
 
@@ -75,6 +76,10 @@ class Lives:
         return self._reckoning.dossier.opening.brief
 
     @property
+    def _papers(self) -> PapersReckoned:
+        return self._reckoning.station(PapersReckoned)
+
+    @property
     def assumed(self) -> bool:
         """Whether nobody said how far the buyer drives."""
         return self._tried[0] is None and self._brief.km_per_year is None
@@ -101,7 +106,7 @@ class Lives:
         mechanics = self._reckoning.dossier.mechanics
         return Given(
             mechanics, self._reckoning.dossier.vehicle.doors, self.km_per_year, mechanics.age_years(self.on),
-            mechanics.odometer_km, self._reckoning.dossier.opening.brief.past_factors, self.future,
+            self._papers.probable_km, self._reckoning.dossier.opening.brief.past_factors, self.future,
             self._reckoning.condition.grades, self._proofs(), self._reckoning.settings.lives,
             {key: words for key, (_, words) in self._reckoning.condition.derived.items()},
             {key: seen.body.tested for key, seen in self._corners.gear.items() if seen.body.tested},
@@ -111,6 +116,8 @@ class Lives:
         found = {key: self._proof(seen.body) for key, seen in self._reckoning.dossier.money.proofs.items()}
         if FLUID not in found and self._reckoning.corners.fluid_good:
             found[FLUID] = Proof(None, 1.0, "tested good: counted as a year old")
+        for part, (years, made) in self._papers.part_ages().items():
+            found.setdefault(part, Proof(None, years, f"dated {made}"))
         return found
 
     def _proof(self, body: PartProof) -> Proof:

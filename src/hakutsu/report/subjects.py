@@ -6,4 +6,5 @@ LIMIT_OF = {
     Station.FILM: "Paint thickness", Station.GENERAL: "The whole vehicle", Station.OUTSIDE: "Outside",
     Station.CORNERS: "Wheels and brakes", Station.UNDER: "Underside", Station.ENGINE: "Engine",
     Station.FUNCTIONS: "Functions", Station.CABIN: "Cabin", Station.SCAN: "Scan", Station.ROAD: "Road test",
+    Station.PAPERS: "Papers",
 }  # fmt: skip

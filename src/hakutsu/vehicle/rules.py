@@ -16,7 +16,8 @@ class RuleSet:
     """One place's figures: least tread [mm] by law, by advice and in winter, least light through the windscreen and the
     front side windows [%], the side of the road, since when they hold, the coldest of a usual winter [°C], and the
     year of first use from which a belt is asked for at a seat; how much more than the truth a speedometer may show
-    [share, km/h] and by what share tyres may roll further than the placard's; codes its periodic test refuses.
+    [share, km/h] and by what share tyres may roll further than the placard's; whether place 9 of an identity number is
+    a check digit there; codes its periodic test refuses.
     """
 
     key: str
@@ -32,6 +33,7 @@ class RuleSet:
     dial_over_share: float
     dial_over_kmh: float
     dial_tyres: float
+    check_digit: bool
     refuses: tuple[str, ...]
 
 

@@ -166,6 +166,7 @@ class RulesSet(Row):
     dial_over_share: Number
     dial_over_kmh: Number
     dial_tyres: Number
+    check_digit: bool
     refuses: tuple[str, ...]
 
 

@@ -36,9 +36,9 @@ class Quantiles:
 class Distance:
     """What the records say together.
 
-    `doubted`: records that do not stand for the distance, with the chance; `evidence`: log of how well all of it explains
-    the records; `fits`: false where no single event explains them, so that more than one thing must have happened; then
-    `doubted` begins with those set aside before the rest.
+    `doubted`: records that do not stand for the distance, with the chance; `evidence`: log of how well all of it
+    explains the records; `fits`: false where no single event explains them, so that more than one thing must have
+    happened; then `doubted` begins with those set aside before the rest.
     """
 
     probabilities: dict[str, float]

@@ -71,6 +71,15 @@ class PriorRow(Row):
     five: dict[str, Number]
 
 
+class WearRow(Row):
+    """`wear` of distance.toml."""
+
+    spread: Number
+    least: Number
+    new_share: Number
+    end_times: Number
+
+
 class DoubtedRow(Row):
     """`doubted` of distance.toml."""
 
@@ -88,6 +97,7 @@ class DistanceTable(Table):
     slip: SlipRow
     module: ModuleRow
     prior: PriorRow
+    wear: WearRow
     doubted: DoubtedRow
 
 

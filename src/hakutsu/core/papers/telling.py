@@ -23,6 +23,11 @@ def day_words(on: date) -> str:
     return on.isoformat()
 
 
+def spoken_day(on: date) -> str:
+    """A day as it is said."""
+    return f"{on.day} {on:%B} {on.year}"
+
+
 def distance_words(told: Distance, history: History, day: Callable[[date], str] = day_words) -> str:
     """One or two sentences: whether the records fit one continuous run, and if not, what is likeliest."""
     if not told.fits:

@@ -12,7 +12,7 @@ LEADS = {
     "air_conditioning": "engine/air", "film_quick": "film", "lamps": "functions", "lamps_alone": "functions",
     "functions": "functions", "cabin": "cabin", "under": "under", "under_by_lamp": "under", "gear_play": "corners",
     "road": "road/before", "after_drive": "road/after", "leaks_again": "under",
-    "identity": "facts", "pictures": "pictures",
+    "identity": "papers/identity", "pictures": "pictures",
     "closing_talk": "gaps",
 }  # fmt: skip
 

@@ -9,6 +9,7 @@ from typing import Any
 from hakutsu.core.engine.fluids import fluid_table
 from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.dossier.coverage import PartCoverage
+from hakutsu.dossier.papers import PapersDossier
 from hakutsu.entries import body as body_kinds
 from hakutsu.entries import corners as corner_kinds
 from hakutsu.entries import engine as engine_kinds
@@ -22,6 +23,7 @@ from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.fitment import as_built
 from hakutsu.vehicle.mechanics import BrakeKind
 from hakutsu.vehicle.panels import panels
+from hakutsu.vehicle.papers import Code, NumberPlace, dated_marks
 from hakutsu.vehicle.places import WHEELS, places
 from hakutsu.vehicle.under import zones
 from hakutsu.web.corners.context import CHOICES, corner_parts, whole_parts
@@ -38,12 +40,16 @@ BELOW = {
     "flank_left": ("under_sill_left", "front_jack_left", "rear_jack_left"),
     "flank_right": ("under_sill_right", "front_jack_right", "rear_jack_right"),
 }  # fmt: skip
+NUMBERS_AT = {
+    "front": NumberPlace.SCREEN, "bay": NumberPlace.STAMPED, "inside_front": NumberPlace.PLATE,
+    "flank_left": NumberPlace.STICKER, "flank_right": NumberPlace.STICKER, "rear": NumberPlace.GLASS,
+}  # where a number usually stands, and what it is there  # fmt: skip
 LEAKS_AT = ("bay", "under_front", "under_rear")
 FUNCTION, CABIN = "function_", "cabin_"
 PAGES = {
     "marks": "outside/blemishes", "fit": "outside/fit", "glass": "outside/glass", "gear": "corners?at={}",
     "fluid": "engine/fluids", "signs": "engine/bay", "leak": "under", "addition": "outside/additions",
-    "wheel": "corners?at={}",
+    "wheel": "corners?at={}", "mark": "papers/dates", "number": "papers/identity",
     "functions": "functions", "rust": "outside/rust", "zone": "under?zone={}", "cabin": "cabin",
 }  # where there is more of a form than here  # fmt: skip
 USUAL_MARKS = ("scratch", "chip", "dent", "ding", "scuff", "crease", "kerb", "stain")
@@ -96,6 +102,10 @@ def place_lines(reckoning: Reckoning, key: str) -> list[Line]:
     if key != "desk":
         found.append(("Rust here", "rust", key, "rust", None))
         found.append(("A fitting it was not built with", "addition", key, "additions", None))
+        carriers = [(one, row.name) for one, row in dated_marks().items()]
+        found.append(("A dated mark here", "mark", key, "marks_dated", carriers))
+    if key in NUMBERS_AT:
+        found.append(("Identity number here", "number", key, "numbers", NUMBERS_AT[key]))
     if key in LEAKS_AT:
         found.append(("A leak", "leak", key, "leaks", None))
     fitted = {one.part for place in reckoning.dossier.place_coverage() for one in place.parts}
@@ -188,6 +198,10 @@ def line_states(reckoning: Reckoning, key: str) -> dict[str, str]:
     states["additions"] = str(added) if added else "none noted"
     mine = [part for part in coverage.parts if part.check.key == "functions"]
     states["functions"] = f"{sum(part.state is not Covered.OPEN for part in mine)}/{len(mine)}"
+    papers = reckoning.dossier[PapersDossier]
+    for name, every_one in (("marks_dated", papers.marks), ("numbers", papers.numbers)):
+        count = sum(one.entry.place == key for one in every_one)
+        states[name] = str(count) if count else "none noted"
     rust = sum(one.place in (key, *places()[key].panels) for one in body.rust)
     return states | {"rust": str(rust) if rust else "none noted"}
 
@@ -248,6 +262,8 @@ def lines_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
         "works": list(body_kinds.Works),
         "every_panel": [(one, terms.panel(one)) for one in reckoning.dossier.vehicle.panel_keys()],
         "poor": POOR,
+        "number_places": list(NumberPlace),
+        "date_codes": list(Code),
         "cracks": list(corner_kinds.Cracks),
         "hoses": list(corner_kinds.Hose),
         "pipes": list(corner_kinds.Pipe),
