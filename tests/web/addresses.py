@@ -8,10 +8,11 @@ from hakutsu.vehicle.places import places
 from hakutsu.web.engine.context import ROOMS as ENGINE
 from hakutsu.web.life.context import ROOMS as LIFE
 from hakutsu.web.outside.context import ROOMS as OUTSIDE
+from hakutsu.web.papers.context import ROOMS as PAPERS
 from hakutsu.web.road.context import ROOMS as ROAD
 from tests.web.case import RoundCase
 
-ROOMS = {"engine": ENGINE, "life": LIFE, "outside": OUTSIDE, "road": ROAD}
+ROOMS = {"papers": PAPERS, "engine": ENGINE, "life": LIFE, "outside": OUTSIDE, "road": ROAD}
 STREAMS = ("film/link/news",)  # never ends
 OF_A_THING = (
     "{entry}",
