@@ -120,7 +120,7 @@ def distance_line(history: History, told: Distance, words: Callable[[float], str
     for at in range(int(most / step) + 1):
         km = at * step
         parts.append(tag("path", d=f"M{BESIDE} {y(km):.1f}H{WIDE - 20}", class_="lc-year"))
-        parts.append(tag("text", text(words(km)), x=BESIDE - 4, y=y(km) + 4, text_anchor="end", class_="lc-when"))
+        parts.append(tag("text", text(words(km)), x=BESIDE - 10, y=y(km) + 4, text_anchor="end", class_="lc-when"))
     every = max(1, -(-(last.year - first.year + 1) // MOST_TICKS))
     for year in range(first.year + 1, last.year + 1, every):
         parts.append(tag("text", str(year), x=x(date(year, 1, 1)), y=HIGH - 8, text_anchor="middle", class_="lc-when"))

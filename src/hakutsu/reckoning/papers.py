@@ -128,6 +128,11 @@ class PapersReckoned(StationRules):
                 told.append(("tyre", mark, tyre.entry.id))
         return told
 
+    @property
+    def noted_dates(self) -> bool:
+        """Whether a date was noted for its own sake, besides those of tyres."""
+        return bool(self._papers.marks)
+
     @kept
     def built(self) -> Interval | None:
         """When it was built, by its plate; none where that was not read."""
@@ -166,11 +171,22 @@ class PapersReckoned(StationRules):
             records.append(Record(row, on, km, "km", source.value))
             entries[row] = entry
         history = History(tuple(records), digits, first)
-        wear = wear_says({part: seen.body for part, seen in self._reckoning.dossier.cabin.wear.items()})
+        wear = self._wear
         if len(records) < 2:
             return Told(history, None, entries, tuple(left_out), (), wear)
         distance, ways = judge_hidden(history, hidden, wear)
         return Told(history, distance, entries, tuple(left_out), ways, wear)
+
+    @property
+    def _wear(self) -> WearSays | None:
+        """What the cabin and the discs say by themselves."""
+        discs = dict[str, float]()
+        for wheel, seen in self._reckoning.dossier.corners.brakes.items():
+            if seen.body.disc_mm and seen.body.disc_new_mm:
+                axle = "front" if "front" in wheel else "rear"
+                discs[axle] = max(discs.get(axle, 0.0), seen.body.disc_new_mm - min(seen.body.disc_mm))
+        grades = {part: seen.body for part, seen in self._reckoning.dossier.cabin.wear.items()}
+        return wear_says(grades, discs, self._reckoning.dossier.mechanics.odometer_km)
 
     def _measured_here(self, records: list[Record]) -> list[tuple[RecordSource, float, date, UUID]]:
         """The dial as a fact of the vehicle, unless it was entered as a record; units that count for themselves."""

@@ -107,6 +107,7 @@ class PapersSection:
     distance: Markup
     told: str
     span: str
+    doubt: bool
     lines: tuple[FoundLine, ...]
     unread: tuple[str, ...]
     asked: tuple[str, ...]
@@ -130,10 +131,12 @@ def papers_section(reckoning: Reckoning) -> PapersSection:
         span = terms.say(f"In all it probably ran {ends}")
     read = {one.where for one in papers.readings}
     asked = papers.asked
+    line = dates_line(mark_lines(reckoning), papers.built, reckoning.corners.on) if papers.noted_dates else ""
+    found = reckoning.findings_of("papers")
     return PapersSection(
-        Markup(number_grid(papers.grid)), papers.grid.usual, Markup(dates_line(mark_lines(reckoning), papers.built,
-        reckoning.corners.on)), interval_words(papers.built) if papers.built else "", Markup(drawn), said, span,
-        tuple(found_line(one, terms) for one in reckoning.findings_of("papers")),
+        Markup(number_grid(papers.grid)), papers.grid.usual, Markup(line),
+        interval_words(papers.built) if papers.built else "", Markup(drawn), said, span,
+        any(one.code.startswith("papers.distance_") for one in found), tuple(found_line(one, terms) for one in found),
         tuple(NAMES[one] for one in RESTS_ON if one not in read),
         tuple(body_words(one, terms)[1] for one in asked.values() if one.answer is not Answer.NO_ANSWER),
         tuple((row.name, row.where) for key, row in registers().items()

@@ -8,10 +8,12 @@ from datetime import date
 import numpy as np
 
 from hakutsu.core.papers.distance import WearSays, judge
+from hakutsu.core.papers.hidden import candidates, judge_hidden, wear_says
 from hakutsu.core.papers.records import KM_PER_MILE, History, Record, written_wrong
 from hakutsu.core.papers.running import GRID, Running
 from hakutsu.core.papers.tables import distance_table
 from hakutsu.core.papers.telling import distance_words
+from hakutsu.entries.cabin import CabinWear
 
 FIRST = date(2016, 5, 1)
 
@@ -159,6 +161,33 @@ class Evidence(unittest.TestCase):
             told = judge(history(*values))
             self.assertAlmostEqual(sum(told.probabilities.values()), 1.0, places=6)
             self.assertTrue(np.isfinite([told.km.p10, told.km.p50, told.km.p90]).all())
+
+
+class Wear(unittest.TestCase):
+    def test_grades_by_hand(self):
+        one = wear_says({"rim": CabinWear(part="rim", wear="clear")})
+        self.assertAlmostEqual(one.km, (110_000 * 200_000) ** 0.5, delta=1)
+        self.assertAlmostEqual(one.spread, 0.6)
+        renewed = CabinWear(part="rim", wear="clear", renewed=True)
+        self.assertIsNone(wear_says({"rim": renewed, "dash": CabinWear(part="dash", wear="clear")}))
+
+    def test_discs_speak_only_far_beyond_the_dial(self):
+        self.assertIsNone(wear_says({}, {"front": 2.0}, 80_000))
+        self.assertAlmostEqual(wear_says({}, {"front": 2.0}, 50_000).km, 80_000)
+        self.assertIsNone(wear_says({}, {"front": 2.0}, None))
+
+
+class HiddenDigits(unittest.TestCase):
+    def test_every_way_to_read_it(self):
+        self.assertEqual(candidates("1?"), [float(one) for one in range(10, 20)])
+        self.assertEqual(len(candidates("??3")), 100)
+
+    def test_a_hidden_digit_is_read_as_it_fits_the_others(self):
+        said = history(20000, 41000, 0, 82000, 101000)
+        told, ways = judge_hidden(said, {4: "6?000"})
+        self.assertEqual(told.likeliest, "consistent")
+        self.assertEqual({*(value for value, _ in ways[0].values)} - {float(f"6{one}000") for one in range(10)}, set())
+        self.assertAlmostEqual(sum(share for _, share in ways[0].values), 1.0, delta=0.1)
 
 
 class Words(unittest.TestCase):

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import exp, log, sqrt
 
+from hakutsu.core.life.measured import wear_table
 from hakutsu.core.papers.distance import Distance, WearSays, judge
 from hakutsu.core.papers.records import History, Record
 from hakutsu.core.papers.tables import distance_table
@@ -76,10 +77,19 @@ def _with(history: History, mine: Record, value: float) -> History:
     return replace(history, records=tuple(changed if one.row == mine.row else one for one in history.records))
 
 
-def wear_says(grades: Mapping[str, CabinWear]) -> WearSays | None:
-    """What graded wear of rim, pedals, seat and knob says of the distance; none where none of them speaks.
+def wear_says(
+    grades: Mapping[str, CabinWear], discs: Mapping[str, float] | None = None, shown_km: float | None = None
+) -> WearSays | None:
+    """What wear says of the distance by itself; none where nothing speaks.
 
     Parts said to be renewed say nothing. Parts of one driver wear together: the spread never falls below a least one.
+    Discs are renewed in time, and speak only where they are worn far beyond the distance shown.
+
+    Parameters
+    ----------
+    grades : graded wear of rim, pedals, seat, knob and belt
+    discs : wear of the discs [mm] by axle, the most of it
+    shown_km : what the dial shows [km], none where not known
     """
     row, middles = distance_table().wear, list[float]()
     for part, look in grades.items():
@@ -93,6 +103,10 @@ def wear_says(grades: Mapping[str, CabinWear]) -> WearSays | None:
             middles.append(log(float(row.end_times) * reached[-1]))
         else:
             middles.append(log(sqrt(reached[at - 1] * reached[at])))
+    for axle, worn in (discs or {}).items():
+        km = worn * float(getattr(wear_table().disc, axle)["km_per_mm"][0])
+        if shown_km and km > float(row.disc_beyond) * shown_km:
+            middles.append(log(km))
     if not middles:
         return None
     spread = max(float(row.least), float(row.spread) / sqrt(len(middles)))

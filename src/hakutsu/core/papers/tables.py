@@ -78,6 +78,7 @@ class WearRow(Row):
     least: Number
     new_share: Number
     end_times: Number
+    disc_beyond: Number
 
 
 class DoubtedRow(Row):
