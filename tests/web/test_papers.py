@@ -4,6 +4,7 @@ from hakutsu.demo.building import demo_drafts, demo_id
 from hakutsu.entries.cabin import CabinWear
 from hakutsu.entries.corners import Tyre
 from hakutsu.entries.facts import Fact
+from hakutsu.entries.general import Limit
 from hakutsu.entries.papers import (
     CodeRead,
     DatedMark,
@@ -15,6 +16,7 @@ from hakutsu.entries.papers import (
 )
 from hakutsu.reckoning.papers import PapersReckoned
 from hakutsu.vehicle.papers import registers
+from hakutsu.web.next_step import _wanted
 from tests.builders import NOON
 from tests.web.case import RoundCase
 
@@ -209,3 +211,16 @@ class Registers(Papers):
         self.assertIn("Still to ask:", report)
         self.assertIn("outstanding finance (the register", report)
         self.assertNotIn("recalls (the maker", report)
+
+
+class WhatComesNext(Papers):
+    def test_a_number_that_cannot_be_read_is_a_limit_and_asks_no_more(self):
+        def wanted():
+            return [one.room for one in _wanted(self.reckoned(), NOON)]
+
+        self.assertIn("papers/identity", wanted())
+        self.write("general.limit", Limit(station="papers", because="paint over all of it", partly=True))
+        self.assertNotIn("papers/identity", wanted())
+        self.assertIn("paint over all of it", self.report())
+        self.records(*FALL[:2])
+        self.assertNotIn("papers/distance", wanted())

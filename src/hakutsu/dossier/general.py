@@ -54,6 +54,10 @@ class General:
         """Questions of a kind that nothing has settled yet, in the order of the logbook."""
         return [kept for key, kept in self.questions.items() if isinstance(kept.body, kind) and key not in self.answers]
 
+    def limited(self, station: Station) -> bool:
+        """True when something of a station is said not to have been checked."""
+        return any(isinstance(one.body, Limit) and one.body.station is station for one in self.every_limit)
+
     def looked_at(self, place: str) -> bool:
         """True when anything was seen, found to be nothing, or not known at a place."""
         return place in self.nothing or any(not isinstance(kept.body, Limit) for kept in self.at.get(place, ()))

@@ -25,6 +25,7 @@ from hakutsu.core.papers.numbers import (
 from hakutsu.core.papers.ran import distance_found, probable_km
 from hakutsu.core.papers.records import History, Record
 from hakutsu.core.papers.telling import spoken_day
+from hakutsu.core.scan.units import unit_name
 from hakutsu.dossier.memo import kept
 from hakutsu.dossier.papers import PapersDossier
 from hakutsu.dossier.scan import ScanDossier
@@ -93,8 +94,8 @@ class PapersReckoned(StationRules):
         if scan.last is None:
             return []
         entry = (scan.last.entry.id,)
-        named = [(unit.address, unit.vin) for unit in scan.last.body.modules if unit.vin]
-        return [Reading(NumberPlace.MODULE, vin, f"unit {address}", (), entry) for address, vin in named]
+        named = [(unit_name(unit), unit.vin) for unit in scan.last.body.modules if unit.vin]
+        return [Reading(NumberPlace.MODULE, vin, name, (), entry) for name, vin in named]
 
     @kept
     def grid(self) -> Grid:

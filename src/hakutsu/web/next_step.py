@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from hakutsu.dossier import Covered
-from hakutsu.entries.general import AskSeller, ForDesk
+from hakutsu.dossier.papers import PapersDossier
+from hakutsu.entries.general import AskSeller, ForDesk, Station
 from hakutsu.reckoning import Reckoning
 from hakutsu.vehicle.places import places
 from hakutsu.web.round.leads import lead
@@ -53,6 +54,7 @@ def _wanted(reckoning: Reckoning, now: datetime) -> Iterator[Next]:
         say = reckoning.terms.say
         yield Next(say(step.name), say(f"{{place {step.place}}}, by the run sheet"), lead(step.key))
     yield from _places(reckoning)
+    yield from _papers(reckoning)
     yield from _at_the_desk(reckoning)
     yield Next("Finish the inspection", "what was not checked is asked about", "gaps?finishing=yes")
 
@@ -83,6 +85,14 @@ def _places(reckoning: Reckoning) -> Iterator[Next]:
             words = reckoning.terms.say(places()[one.place].name)
             looked = "not looked at yet" if one.looked is Covered.OPEN else f"{one.open} of {one.expected} open"
             yield Next(f"Go to: {words}", looked, f"place/{one.place}")
+
+
+def _papers(reckoning: Reckoning) -> Iterator[Next]:
+    papers = reckoning.dossier[PapersDossier]
+    if not papers.numbers and not reckoning.dossier.general.limited(Station.PAPERS):
+        yield Next("Read the identity number", "plate, stamp and papers say which vehicle it is", "papers/identity")
+    if not papers.records:
+        yield Next("Records of the distance", "two dated ones and it can be judged", "papers/distance")
 
 
 def _at_the_desk(reckoning: Reckoning) -> Iterator[Next]:

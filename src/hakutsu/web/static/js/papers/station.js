@@ -9,11 +9,12 @@ station.forms({
   complete(form, made) {
     const chosen = form.elements.namedItem("place");
     const place = form.dataset.place || (chosen instanceof HTMLSelectElement ? chosen.value : "");
-    const { picture, register } = form.dataset;
+    const { picture, register, station: limited } = form.dataset;
     const body = {
       ...made.body,
       ...(picture ? { from_picture: true, picture } : {}),
       ...(register ? { register_key: register } : {}),
+      ...(limited ? { station: limited, partly: true } : {}),
     };
     return { ...made, body, envelope: place ? { place } : {} };
   },
