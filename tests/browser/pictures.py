@@ -9,7 +9,7 @@ from hakutsu.demo.building import demo_id
 from tests.browser.driving import ROOT, RunningServer, browser
 
 OUT = ROOT / "docs" / "screenshots"
-ESTATE, HATCH, SUND = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "sund"))
+ESTATE, HATCH, FELL, SUND = (f"/inspections/{demo_id(car)}" for car in ("estate", "hatch", "fell", "sund"))
 WIDE, NARROW = (1280, 800), (390, 844)
 PLAN = """document.querySelector("#available").value = "150"; document.querySelector("[name=lift]").value = "yes";
 document.querySelector("[action$=conditions] button").click()"""
@@ -28,7 +28,7 @@ VIEWS = {
     "under": (f"{ESTATE}/under", WIDE, ""),
     "engine-run": (f"{ESTATE}/engine/run", WIDE, ""),
     "scan": (f"{ESTATE}/scan", WIDE, ""),
-    "functions": (f"{HATCH}/functions", WIDE, ""),
+    "papers": (f"{FELL}/papers/distance", WIDE, ""),
     "life-calendar": (f"{ESTATE}/life/calendar", WIDE, ""),
     "negotiation": (f"{ESTATE}/life/sheet", WIDE, ""),
     "key-facts": (f"{SUND}/facts", WIDE, ""),

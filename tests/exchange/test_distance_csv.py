@@ -7,7 +7,7 @@ import json
 import tempfile
 import unittest
 from contextlib import redirect_stderr, redirect_stdout
-from datetime import date
+from datetime import date, datetime
 from pathlib import Path
 
 import typer
@@ -72,13 +72,17 @@ class Command(unittest.TestCase):
         self.assertEqual((code, out), (2, ""))
         self.assertIn("row 3, value", err)
 
-    def run_on(self, text):
+    def test_the_day_may_be_told(self):
+        self.assertEqual(self.run_on(GOOD, datetime(2021, 6, 1))[0], 0)
+        self.assertIn("still to come", self.run_on(GOOD, datetime(2020, 6, 1))[2])
+
+    def run_on(self, text, now=None):
         with tempfile.TemporaryDirectory() as folder, redirect_stdout(io.StringIO()) as out:
             file = Path(folder) / "r.csv"
             file.write_text(text)
             with redirect_stderr(io.StringIO()) as err:
                 try:
-                    distance(str(file), as_json=True)
+                    distance(str(file), as_json=True, now=now)
                 except typer.Exit as ended:
                     return ended.exit_code, out.getvalue(), err.getvalue()
         return 0, out.getvalue(), ""

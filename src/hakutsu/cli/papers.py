@@ -51,6 +51,7 @@ def dates(
 @app.command("distance")
 def distance(
     file: Annotated[str, typer.Argument(help="CSV with case,date,value,unit,source,dial_digits,first_used, or -.")],
+    now: Annotated[datetime | None, typer.Option("--now", help="The moment of it; the clock by default.")] = None,
     as_json: JsonOption = False,
 ) -> None:
     """How far vehicles probably ran, by their dated readings."""
@@ -62,7 +63,7 @@ def distance(
     except OSError as error:
         fail(f"{file}: {error.strerror}")
     try:
-        histories = read_histories(data, datetime.now().astimezone().date())
+        histories = read_histories(data, (now or datetime.now().astimezone()).date())
     except BadReadings as error:
         fail(*error.faults)
     told = [distance_json(case, judge(history), history) for case, history in histories.items()]
