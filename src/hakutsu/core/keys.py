@@ -19,6 +19,7 @@ from hakutsu.vehicle.engine import engine_looks
 from hakutsu.vehicle.equipment import equipment
 from hakutsu.vehicle.papers import dated_marks, registers
 from hakutsu.vehicle.road import road_signs, road_subjects
+from hakutsu.vehicle.service import advisory_topics
 
 MEASURED = ("tyres", "pads", "discs")  # parts whose wear is measured rather than graded
 
@@ -50,6 +51,8 @@ _TABLES: dict[str, Callable[[], Collection[str]]] = {
     "film cue": cue_kinds,
     "dated mark": dated_marks,
     "register": registers,
+    "advisory": advisory_topics,
+    "scheduled item": scheduled_items,
     "job": usual_jobs,
 }
 

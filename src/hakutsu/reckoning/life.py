@@ -32,6 +32,7 @@ from hakutsu.entries.corners import PartProof
 from hakutsu.entries.money import BLENDS, CLAIMS, JOBS, MARKS
 from hakutsu.entries.opening import Brief
 from hakutsu.reckoning.papers import PapersReckoned
+from hakutsu.reckoning.service import ServiceReckoned
 from hakutsu.vehicle.mechanics import Power
 from hakutsu.vehicle.vocabulary import Consequence
 
@@ -76,6 +77,10 @@ class Lives:
         return self._reckoning.dossier.opening.brief
 
     @property
+    def _service(self) -> ServiceReckoned:
+        return self._reckoning.station(ServiceReckoned)
+
+    @property
     def _papers(self) -> PapersReckoned:
         return self._reckoning.station(PapersReckoned)
 
@@ -107,7 +112,8 @@ class Lives:
         return Given(
             mechanics, self._reckoning.dossier.vehicle.doors, self.km_per_year, mechanics.age_years(self.on),
             self._papers.probable_km, self._reckoning.dossier.opening.brief.past_factors, self.future,
-            self._reckoning.condition.grades, self._proofs(), self._reckoning.settings.lives,
+            self._reckoning.condition.grades, self._proofs(),
+            self._service.intervals() | self._reckoning.settings.lives,
             {key: words for key, (_, words) in self._reckoning.condition.derived.items()},
             {key: seen.body.tested for key, seen in self._corners.gear.items() if seen.body.tested},
         )  # fmt: skip
@@ -116,6 +122,10 @@ class Lives:
         found = {key: self._proof(seen.body) for key, seen in self._reckoning.dossier.money.proofs.items()}
         if FLUID not in found and self._reckoning.corners.fluid_good:
             found[FLUID] = Proof(None, 1.0, "tested good: counted as a year old")
+        for key, proof in self._service.proofs().items():
+            told = found.get(key)
+            if told is None or (proof.years is not None and (told.years is None or proof.years < told.years)):
+                found[key] = proof
         for part, (years, made) in self._papers.part_ages().items():
             found.setdefault(part, Proof(None, years, f"dated {made}"))
         return found

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 # The order in which findings, sheet and report tell of stations; one that is not named here comes last.
 ORDER = ("claims", "general", "hazards", "film", "body", "corners", "under", "engine", "functions", "cabin", "scan",
-         "road", "papers", "runsheet")  # fmt: skip
+         "road", "papers", "service", "variant", "runsheet")  # fmt: skip
 
 
 class StationRules:

@@ -21,6 +21,7 @@ ALIKE = frozenset(
 DISTURBED = (Fixed.DISTURBED, Fixed.PAINTED_OVER)
 ALTERED = (Fixed.GROUND, Fixed.UNLIKE_FONTS)
 SURE, LIKELY = 0.95, 0.75
+UNLESS = "unless the authority that registered it, or the maker, settles which vehicle this is"
 NAMES = {
     NumberPlace.PLATE: "plate", NumberPlace.STAMPED: "stamped number", NumberPlace.SCREEN: "screen",
     NumberPlace.STICKER: "sticker", NumberPlace.GLASS: "glass", NumberPlace.MODULE: "control unit",
@@ -172,7 +173,8 @@ def _differs(code: str, subject: str, pairs: Sequence[tuple[Reading, Reading]], 
     if code == "papers.number_misread":
         words = f"identity number: {names} read differently {how}"
     entries = [each for pair in pairs for reading in pair for each in reading.entries]
-    return found(code, subject, words, sureness=sureness).seen_in(*entries)
+    reasons = [UNLESS] if code == "papers.number_differs" else []
+    return found(code, subject, words, reasons, sureness=sureness).seen_in(*entries)
 
 
 def _at(reading: Reading, at: Sequence[int]) -> str:
@@ -186,7 +188,8 @@ def _marks(readings: Sequence[Reading]) -> list[Finding]:
         for code, states in (("papers.mark_altered", ALTERED), ("papers.mark_disturbed", DISTURBED)):
             seen = [str(state) for state in one.fixed if state in states]
             if seen:
-                told.append(found(code, subject, f"{one.name}: {', '.join(seen)}").seen_in(*one.entries))
+                reasons = [UNLESS] if code == "papers.mark_altered" else []
+                told.append(found(code, subject, f"{one.name}: {', '.join(seen)}", reasons).seen_in(*one.entries))
                 break
     return told
 

@@ -1,0 +1,1 @@
+"""Service papers: service against plan, tests with advisories, owners, keys and cover."""
