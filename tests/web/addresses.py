@@ -10,9 +10,10 @@ from hakutsu.web.life.context import ROOMS as LIFE
 from hakutsu.web.outside.context import ROOMS as OUTSIDE
 from hakutsu.web.papers.context import ROOMS as PAPERS
 from hakutsu.web.road.context import ROOMS as ROAD
+from hakutsu.web.service.context import ROOMS as SERVICE
 from tests.web.case import RoundCase
 
-ROOMS = {"papers": PAPERS, "engine": ENGINE, "life": LIFE, "outside": OUTSIDE, "road": ROAD}
+ROOMS = {"papers": PAPERS, "service": SERVICE, "engine": ENGINE, "life": LIFE, "outside": OUTSIDE, "road": ROAD}
 STREAMS = ("film/link/news",)  # never ends
 OF_A_THING = (
     "{entry}",

@@ -34,6 +34,7 @@ NO_COVERAGE = {
     "body": "counted as fit, and as glass and lamps",
     "corners": "counted as tyres, and as brakes",
     "runsheet": "its steps are done or left out, and no looks",
+    "service": "counted by its own page: whether papers of each kind were read",
     "papers": "counted by its own page: the number where identity rests on it, the build date, two records",
 }
 NO_CODES = {"runsheet": "a plan finds nothing"}
