@@ -34,6 +34,7 @@ NO_COVERAGE = {
     "body": "counted as fit, and as glass and lamps",
     "corners": "counted as tyres, and as brakes",
     "runsheet": "its steps are done or left out, and no looks",
+    "variant": "counted by its own page: features and weak points of what it is said to be",
     "service": "counted by its own page: whether papers of each kind were read",
     "papers": "counted by its own page: the number where identity rests on it, the build date, two records",
 }

@@ -28,6 +28,7 @@ from hakutsu.entries.settings import Overrides, Settings
 from hakutsu.logbook import Logbook
 from hakutsu.logbook.pictures import PictureFiles
 from hakutsu.vehicle.description import VehicleDescription
+from hakutsu.vehicle.library import LibraryFile, read_library
 from hakutsu.vehicle.vocabulary import ReadingStatus
 
 DEMO = UUID("5d0b2a52-9d0f-4a35-8ab0-0f3b6a2f7c10")
@@ -165,10 +166,17 @@ def _add(logbook: Logbook, car: str, store: PictureFiles | None) -> None:
         add_pictures(logbook, store, car)
 
 
+def demo_library() -> LibraryFile:
+    """The invented library that ships with the demo."""
+    return read_library((files("hakutsu.demo") / "data" / "library.json").read_bytes())
+
+
 def add_demo(logbook: Logbook, store: PictureFiles | None = None) -> None:
     """Add the demo's inspections that are not there yet; the account is that of the isles where it has none."""
     if not logbook.library.asked:
         logbook.library.settings = ISLES
+    if not logbook.library.known.variants:
+        logbook.library.known = demo_library()
     for car in CARS:
         if logbook.holds(demo_id(car)):
             continue

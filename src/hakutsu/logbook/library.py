@@ -17,9 +17,11 @@ from hakutsu.entries.settings import Settings
 from hakutsu.logbook.changes import Changes
 from hakutsu.logbook.tables import GaugeRow, SettingRow
 from hakutsu.logbook.trouble import words
+from hakutsu.vehicle.library import LibraryFile
 from hakutsu.vehicle.vocabulary import Unit
 
 _log = logging.getLogger("hakutsu.library")
+KNOWN = "library"
 SETTINGS = "habits"  # what they were called when they were fewer
 
 
@@ -39,6 +41,7 @@ class Library:
         self._engine = engine
         self._changes = changes
         self._settings: Settings | None = None
+        self._known: LibraryFile | None = None
 
     @property
     def settings(self) -> Settings:
@@ -61,6 +64,25 @@ class Library:
         with Session(self._engine) as session, session.begin():
             session.merge(SettingRow(key=SETTINGS, value=settings.model_dump(mode="json")))
         self._settings = settings
+
+    @property
+    def known(self) -> LibraryFile:
+        """What the inspector knows of variants; an empty library where none is kept, or it cannot be read."""
+        if self._known is None:
+            with Session(self._engine) as session:
+                try:
+                    row = session.get(SettingRow, KNOWN)
+                    self._known = LibraryFile.model_validate(row.value) if row else LibraryFile()
+                except (DBAPIError, ValueError) as error:
+                    _log.warning("the library cannot be read: the database %s", words(error))
+                    self._known = LibraryFile()
+        return self._known
+
+    @known.setter
+    def known(self, known: LibraryFile) -> None:
+        with Session(self._engine) as session, session.begin():
+            session.merge(SettingRow(key=KNOWN, value=known.model_dump(mode="json")))
+        self._known = known
 
     @property
     def asked(self) -> bool:

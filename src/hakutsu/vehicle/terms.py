@@ -50,7 +50,7 @@ def _other_names() -> dict[str, str]:
     found |= {f"function_{key}": one.name for key, one in equipment().items()}
     found |= {key: one.name for key, one in cabin_parts().items()}
     found |= {"identity": "identity", "engine_number": "engine number", "dates": "dates", "records": "distance"}
-    found |= {"service": "service", "tests": "tests", "owners": "owners", "cover": "warranty", "keys": "keys"}
+    found |= {one: one for one in ("service", "tests", "owners", "keys", "variant")} | {"cover": "warranty"}
     found |= {f"axle_{one}": f"{one} axle" for one in AXLES} | {"wheels": "all four corners"}
     return found | {key: one.name for key, one in zones().items()}
 

@@ -12,9 +12,12 @@ from markupsafe import Markup
 from hakutsu.core.papers.dated import interval_words, mark_name
 from hakutsu.core.papers.dates import AGREES, EARLIER, LATER
 from hakutsu.core.papers.telling import KIND_WORDS, distance_words, spoken_day
+from hakutsu.core.road.noticed import per_cent
 from hakutsu.dossier.papers import PapersDossier
+from hakutsu.dossier.variant import VariantDossier
 from hakutsu.entries import papers as kinds
 from hakutsu.entries.pictures import PictureKind
+from hakutsu.entries.variant import VariantTaken
 from hakutsu.figures.papers import dates_line, distance_line, number_grid
 from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.papers import DatedHere, PapersReckoned
@@ -69,7 +72,14 @@ def _identity(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
         "stills": [shown(reckoning, one) for one in reckoning.dossier.pictures.taken.values()
                    if one.body.kind is PictureKind.STILL],
         "places": _places(reckoning),
+        "colours": list(known.colours.items()) if (known := _known(reckoning)) else [],
     }  # fmt: skip
+
+
+def _known(reckoning: Reckoning) -> VariantTaken | None:
+    """What the library said of the variant."""
+    taken = reckoning.dossier[VariantDossier].taken
+    return taken.body if taken else None
 
 
 def _places(reckoning: Reckoning) -> list[tuple[str, str]]:
@@ -87,6 +97,7 @@ def _dates(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
         "marks": [_mark(reckoning, one) for one in papers.marks],
         "carriers": [(key, row.name, row.code) for key, row in dated_marks().items()], "codes": list(Code),
         "places": _places(reckoning),
+        "letters": list(known.letters.items()) if (known := _known(reckoning)) else [],
     }  # fmt: skip
 
 
@@ -120,7 +131,7 @@ def _distance(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
     distance = told.distance
     words = {row: next((one.on for one in told.history.records if one.row == row), None) for row in told.entries}
     context["hidden"] = [
-        (spoken_day(day), " or ".join(f"{value:,.0f} ({share:.0%})" for value, share in one.values[:4]))
+        (spoken_day(day), " or ".join(f"{value:,.0f} ({per_cent(share)})" for value, share in one.values[:4]))
         for one in told.hidden if (day := words.get(one.row)) is not None
     ]  # fmt: skip
     ends = [terms.say(f"{{distance {km:.0f}}}") for km in (distance.km.p10, distance.km.p50, distance.km.p90)]
@@ -130,7 +141,7 @@ def _distance(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
         "said": distance_words(distance, told.history, spoken_day),
         "span": f"{ends[0]} to {ends[2]}",
         "middle": ends[1],
-        "shares": [(KIND_WORDS[kind], f"{share:.0%}") for kind, share in shares if share >= MENTIONED],
+        "shares": [(KIND_WORDS[kind], per_cent(share)) for kind, share in shares if share >= MENTIONED],
     }
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+from collections.abc import Iterable
 from datetime import datetime
 from typing import Annotated, Any
 from uuid import UUID
@@ -21,6 +22,7 @@ from hakutsu.core.scan.codes import told
 from hakutsu.core.scan.units import unit_name
 from hakutsu.core.scan.values import counter_lines, misfire_lines, value_lines
 from hakutsu.dossier.scan import ScanDossier
+from hakutsu.dossier.variant import VariantDossier
 from hakutsu.entries import Draft
 from hakutsu.entries import scan as kinds
 from hakutsu.entries.scan import Link, ScanRead
@@ -74,6 +76,7 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "misfire_lines": misfire_lines,
         "trims": lambda unit: Markup(trims_drawing(unit.live)),
         "codes": codes,
+        "library_notes": _library_notes(reckoning, [code.code for _, code, _ in codes]),
         "found": [found_line(one, terms) for one in rules.found if not PATTERN.match(one.subject)],
         "cleared": judged,
         "cleared_words": cleared_words(judged.probability) if judged and judged.probability < HALF else "",
@@ -91,6 +94,13 @@ def scan_context(reckoning: Reckoning) -> dict[str, Any]:
         "seens": list(kinds.LampSeen),
         "config": json.dumps({"inspection": str(reckoning.dossier.inspection)}),
     }
+
+
+def _library_notes(reckoning: Reckoning, codes: Iterable[str]) -> list[tuple[str, str]]:
+    """What the library notes of codes that were read."""
+    taken = reckoning.dossier[VariantDossier].taken
+    notes = taken.body.codes if taken else {}
+    return [(one, notes[one]) for one in dict.fromkeys(codes) if one in notes]
 
 
 def scan_fragments(reckoning: Reckoning) -> dict[str, str]:

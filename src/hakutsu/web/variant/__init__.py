@@ -1,0 +1,1 @@
+"""The variant: what a vehicle is said to be, held against the library; and the library itself."""
