@@ -69,7 +69,7 @@ class Service(RoundCase):
         self.write("service.done", ServiceDone(on="2025-11-20", at_km=135000, by="maker", whole=True))
         self.assertIn("By the maker’s plan", self.room("plan"))
         self.assertNotIn("service.overdue", self.codes())
-        self.write("service.countdown", Countdown(left_km=29000))
+        self.write("service.countdown", Countdown(remaining_km=29000))
         self.assertIn("service.countdown", self.codes())
         self.assertIn("44,000 km from the last service to the next", self.room("plan"))
 

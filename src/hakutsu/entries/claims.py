@@ -24,7 +24,7 @@ class ClaimKind(Keyed):
     NO_RUST = "no_rust", "no rust"
     NO_LAMPS = "no_lamps", "no warning lights or fault codes"
     OWNERS = "owners"
-    to_keys = "keys"
+    KEYS = "keys"
     REPLACED = "replaced", "part replaced"
     RUNS = "runs", "runs and drives"
     SMOKE_FREE = "smoke_free", "smoke-free"

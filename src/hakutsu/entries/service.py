@@ -91,12 +91,12 @@ class Plan(Body):
 class Countdown(Body):
     """What the dashboard says is left to the next service: distance [km, negative if overdue], days."""
 
-    left_km: Annotated[float, Field(ge=-100_000, le=100_000)] | None = None
-    left_days: Annotated[float, Field(ge=-4000, le=4000)] | None = None
+    remaining_km: Annotated[float, Field(ge=-100_000, le=100_000)] | None = None
+    remaining_days: Annotated[float, Field(ge=-4000, le=4000)] | None = None
 
     @model_validator(mode="after")
     def _says_something(self) -> Self:
-        if self.left_km is None and self.left_days is None:
+        if self.remaining_km is None and self.remaining_days is None:
             raise ValueError("say how far, or how many days")
         return self
 

@@ -79,7 +79,9 @@ class ServiceReckoned(StationRules):
         told = self._service.plan
         if told:
             return PlanHere(tuple(told.values()), maker=True)
-        usual = [one for one in scheduled_items().values() if fitted(one, self._reckoning.dossier.mechanics)]
+        here = {one.key: fitted(one, self._reckoning.dossier.mechanics) for one in scheduled_items().values()}
+        untold = {OIL: here[OIL] is not False}  # nearly every vehicle has it, and stamps are of it
+        usual = [one for one in scheduled_items().values() if here[one.key] or untold.get(one.key)]
         return PlanHere(tuple(_usual(one.key, one.km, one.years) for one in usual), maker=False)
 
     @kept
@@ -110,7 +112,7 @@ class ServiceReckoned(StationRules):
         oil = next((one for one in self.items if one.item == OIL), None)
         if seen is None or oil is None or not oil.done:
             return None
-        left = seen.body.left_km, seen.body.left_days
+        left = seen.body.remaining_km, seen.body.remaining_days
         return countdown_says(left, (oil.last_on, oil.last_km), oil.row if self.plan.maker else None, self.life)
 
     @kept

@@ -71,8 +71,8 @@ def _(body: Plan, terms: Terms = PLAIN) -> Said:
 
 @body_words.register
 def _(body: Countdown, terms: Terms = PLAIN) -> Said:
-    km = "" if body.left_km is None else f"{{distance {body.left_km:.0f}}}"
-    days = "" if body.left_days is None else f"{body.left_days:.0f} days"
+    km = "" if body.remaining_km is None else f"{{distance {body.remaining_km:.0f}}}"
+    days = "" if body.remaining_days is None else f"{body.remaining_days:.0f} days"
     return "Countdown of the dashboard", terms.say(" and ".join(one for one in (km, days) if one))
 
 

@@ -10,6 +10,7 @@ from markupsafe import Markup
 from hakutsu.core.film import own_words
 from hakutsu.core.film.tables import range_stops
 from hakutsu.dossier import Covered
+from hakutsu.dossier.variant import VariantDossier
 from hakutsu.entries.film import MOST_UM
 from hakutsu.figures.film_profile import column_numbers
 from hakutsu.figures.shell_sheet import LAYERS, positions
@@ -73,8 +74,16 @@ def film_context(
         "advised": advised(reckoning),
         **_drawing(reckoning, rows, current, drawing),
         "schools": schools_rows(reckoning) if shows == SCHOOLS else None,
+        "works_film": _works_film(reckoning),
         **panel_context(reckoning, current.key),
     }
+
+
+def _works_film(reckoning: Reckoning) -> str:
+    """What the library says its factory sprays; empty where no variant was taken."""
+    taken = reckoning.dossier[VariantDossier].taken
+    ends = taken.body.film_um if taken else None
+    return " to ".join(reckoning.terms.film_words(one) for one in ends) if ends else ""
 
 
 def _drawing(reckoning: Reckoning, rows: list[PanelRow], current: PanelRow, drawing: str) -> dict[str, Any]:
