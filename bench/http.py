@@ -21,7 +21,9 @@ from bench.serving import Server, bare, serving, with_demo
 PAGES = (
     "/round", "/place/bay", "/film", "/film?drawing=sheet", "/outside/blemishes", "/outside/rust", "/corners",
     "/under", "/engine/run", "/engine/bay", "/engine/fluids", "/functions", "/cabin", "/scan", "/road/noticed",
-    "/road/measured", "/life/calendar", "/life/money", "/life/sheet", "/life/condition", "/pictures", "/logbook",
+    "/road/measured", "/papers/identity", "/papers/dates", "/papers/distance", "/service/plan",
+    "/service/tests", "/variant",
+    "/life/calendar", "/life/money", "/life/sheet", "/life/condition", "/pictures", "/logbook",
     "/runsheet", "/report",
 )  # fmt: skip
 

@@ -95,7 +95,9 @@ class Variant(RoundCase):
     def test_what_was_taken_stays_when_the_library_changes(self):
         self.take()
         self.client.post("/library/forgotten", data={"key": "strand"})
-        self.assertIn("engine stamp", self.client.get(f"{self.here}/variant").text.casefold())
+        text = self.client.get(f"{self.here}/variant").text
+        self.assertIn("engine stamp", text.casefold())
+        self.assertIn("the library is empty", text)
 
     def test_a_feature_nobody_listed_changes_nothing(self):
         body = VariantTaken(key="x", name="x", features=[FeatureRow(**FEATURES[0])], weak=[WeakRow(key="a", name="a")])

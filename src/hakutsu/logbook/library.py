@@ -6,6 +6,7 @@ import logging
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
+from hashlib import sha256
 
 from sqlalchemy import Engine, select
 from sqlalchemy.exc import DBAPIError
@@ -42,6 +43,7 @@ class Library:
         self._changes = changes
         self._settings: Settings | None = None
         self._known: LibraryFile | None = None
+        self._known_key: str | None = None
 
     @property
     def settings(self) -> Settings:
@@ -82,7 +84,14 @@ class Library:
     def known(self, known: LibraryFile) -> None:
         with Session(self._engine) as session, session.begin():
             session.merge(SettingRow(key=KNOWN, value=known.model_dump(mode="json")))
-        self._known = known
+        self._known, self._known_key = known, None
+
+    @property
+    def known_key(self) -> str:
+        """A key of what is known of variants: another one once it changed."""
+        if self._known_key is None:
+            self._known_key = sha256(self.known.model_dump_json().encode()).hexdigest()
+        return self._known_key
 
     @property
     def asked(self) -> bool:

@@ -176,9 +176,10 @@ class Desk:
             background = tuple(self.background.ended.items())
             copies = (self.pictures.waiting, len(self.pictures.failed))
             settings, gauges = self.settings.key, self.logbook.library.kept_gauges
+            known = self.logbook.library.known_key
         except DBAPIError:
             return None
-        return end, stored, watched, minute, background, copies, settings, self.author, gauges
+        return end, stored, watched, minute, background, copies, settings, self.author, gauges, known
 
 
 def _reaches(held: End, end: End) -> bool:
