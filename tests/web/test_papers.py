@@ -103,6 +103,18 @@ class Dates(Papers):
         self.assertIn("dates_film", rules)
         self.assertIn("pane_number", rules)
 
+    def test_the_film_beside_a_cluster_is_judged_with_it(self):
+        self.mark("build_plate", "2019-03")
+        self.mark("lamp", "2022-05", "rear_corner_right")
+        self.mark("tyre", "2222", "front_corner_left", "tyre_week")
+        self.mark("battery", "2022-06", "front_corner_left")
+        cues = self.reckoned().film.survey.cues
+        self.assertNotIn("rear_quarter_right", cues)
+        self.mark("pane", "2022-06", "rear_corner_right")
+        cues = self.reckoned().film.survey.cues
+        self.assertEqual([one.kind for one in cues["rear_quarter_right"]], ["dates_later"])
+        self.assertNotIn("front_wing_left", cues)
+
     def test_what_wears_out_may_be_later(self):
         self.mark("build_plate", "2019-03")
         self.write("corner.tyre", Tyre(date_code="3122"), place="wheel_front_left")

@@ -39,6 +39,7 @@ from hakutsu.dossier import KeptReading
 from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.entries.film import GaugeInUse, VerifiedWhen
 from hakutsu.reckoning.film_cues import cues_looked, mapped_shares, workmanship_of
+from hakutsu.reckoning.papers import PapersReckoned
 from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.panels import panels
 from hakutsu.vehicle.shell import shell
@@ -126,7 +127,11 @@ class FilmReckoned(StationRules):
             observations=read,
             finish=vehicle.finish,
             substrates={key: vehicle.substrate(key) for key in vehicle.panel_keys()},
-            cues=cues_looked(dossier, bay=self._reckoning.engine.bay_looked),
+            cues=cues_looked(
+                dossier,
+                bay=self._reckoning.engine.bay_looked,
+                dated=self._reckoning.station(PapersReckoned).cluster_cues,
+            ),
             magnets=[magnet_observation(m.panel, m.body.grade, m.body.u, m.body.v) for m in dossier.film.magnets],
             covers={key: Cover(kept.body.kind, kept.body.thickness_um) for key, kept in dossier.film.covers.items()},
             paint=vehicle.paint,

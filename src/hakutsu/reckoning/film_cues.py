@@ -2,20 +2,39 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Iterable, Mapping
 from uuid import UUID
 
 from hakutsu.core.body.cues import below_cues, body_cues
 from hakutsu.core.film import CueLooked, cue_kinds, parameters
 from hakutsu.core.film.by_hand import Workmanship, WorkPart, mapped_area, mapped_cue, reflection_cues, workmanship
+from hakutsu.core.papers.dates import Cluster
 from hakutsu.dossier import Dossier
 from hakutsu.dossier.film import FilmDossier
 from hakutsu.entries.engine import Bay
+from hakutsu.vehicle.places import places
 
 Cues = dict[str, list[CueLooked]]
+DATES = "dates_later"
 
 
-def cues_looked(dossier: Dossier, *, bay: Bay | None) -> Cues:
+def date_cues(groups: Iterable[Cluster], later: Collection[str]) -> dict[str, dict[str, bool]]:
+    """Panels within reach of a place whose parts are of one later date.
+
+    Parameters
+    ----------
+    groups : marks of one date at one place
+    later : names of the marks that are later than the build
+    """
+    found: dict[str, dict[str, bool]] = {}
+    for one in groups:
+        if one.place in places() and all(mark in later for mark in one.marks):
+            for panel in places()[one.place].panels:
+                found[panel] = {DATES: True}
+    return found
+
+
+def cues_looked(dossier: Dossier, *, bay: Bay | None, dated: Mapping[str, Mapping[str, bool]]) -> Cues:
     """Every cue by panel; what was said on the film station itself comes before what other stations saw or measured."""
     film, found = dossier.film, Cues()
     for cue in film.cues.values():
@@ -25,6 +44,7 @@ def cues_looked(dossier: Dossier, *, bay: Bay | None) -> Cues:
         (panel, CueLooked(key, there))
         for told in (
             body_cues(dossier.body),
+            dated,
             below_cues({key: one.body for key, one in dossier.under.zones.items()}, bay),
         )
         for panel, cues in told.items()

@@ -9,7 +9,7 @@ from uuid import UUID
 
 from hakutsu.core.findings import Finding, found
 from hakutsu.core.papers.dated import age_years, dates_found
-from hakutsu.core.papers.dates import BadTable, Cluster, Dated, Interval, Mark, clusters, decode, judged
+from hakutsu.core.papers.dates import LATER, BadTable, Cluster, Dated, Interval, Mark, clusters, decode, judged
 from hakutsu.core.papers.distance import Distance, WearSays
 from hakutsu.core.papers.hidden import Hidden, candidates, judge_hidden, wear_says
 from hakutsu.core.papers.numbers import (
@@ -26,10 +26,11 @@ from hakutsu.core.papers.ran import distance_found, probable_km
 from hakutsu.core.papers.records import History, Record
 from hakutsu.core.papers.telling import spoken_day
 from hakutsu.core.scan.units import unit_name
-from hakutsu.dossier.memo import kept
+from hakutsu.dossier.memo import kept, kept_as_value
 from hakutsu.dossier.papers import PapersDossier
 from hakutsu.dossier.scan import ScanDossier
 from hakutsu.entries.papers import Answer, RegisterAsked
+from hakutsu.reckoning.film_cues import date_cues
 from hakutsu.reckoning.station import StationRules
 from hakutsu.vehicle.papers import BUILD_PLATE, Code, NumberPlace, RecordSource, dated_marks, registers
 
@@ -148,6 +149,13 @@ class PapersReckoned(StationRules):
     def groups(self) -> list[Cluster]:
         """Marks of one date at one place."""
         return clusters([one.dated for one in self.marks], built=self.built is not None)
+
+    @kept_as_value
+    def cluster_cues(self) -> dict[str, dict[str, bool]]:
+        """Panels beside parts of one later date: the film there is judged with it."""
+        later = {one.dated.mark.mark for one in self.marks if one.dated.verdict == LATER}
+        renewed = {one.dated.mark.mark for one in self.marks if dated_marks()[one.key].renewed}
+        return date_cues(self.groups, later - renewed)
 
     @kept
     def told(self) -> Told:
