@@ -60,6 +60,9 @@ class Reading(unittest.TestCase):
 
     def test_columns_missing_or_twice_are_named(self):
         self.assertIn("row 1: no column unit", faults("case,date\n"))
+        for odd in (b"\r\x00\r\n\r", bytes(range(256)) * 20, b'"' * 200_000):
+            with self.assertRaises(BadReadings):
+                read_histories(odd, TODAY)
         self.assertTrue(faults(""))
         self.assertIn("row 1: column date twice", faults(HEAD.replace("unit", "unit,date") + ""))
 

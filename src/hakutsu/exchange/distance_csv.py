@@ -45,7 +45,10 @@ def read_histories(data: bytes, today: date) -> dict[str, History]:
     BadReadings
         With every fault, each with its row (the header is row 1).
     """
-    rows = list(csv.reader(io.StringIO(data.decode("utf-8-sig", "replace"))))
+    try:
+        rows = list(csv.reader(io.StringIO(data.decode("utf-8-sig", "replace"), newline="")))
+    except csv.Error as error:
+        raise BadReadings([f"no CSV: {error}"]) from error
     names = [one.strip().lower() for one in rows[0]] if rows else []
     missing = [f"row 1: no column {one}" for one in COLUMNS if one not in names]
     missing += [f"row 1: column {one} twice" for one in COLUMNS if names.count(one) > 1]

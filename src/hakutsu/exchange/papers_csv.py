@@ -48,7 +48,10 @@ def read_dates(data: bytes, today: date) -> DatesRead:
 
 
 def _marks(data: bytes, today: date) -> tuple[list[Mark], list[Mark]]:
-    rows = list(csv.reader(io.StringIO(data.decode("utf-8-sig", "replace"))))
+    try:
+        rows = list(csv.reader(io.StringIO(data.decode("utf-8-sig", "replace"), newline="")))
+    except csv.Error as error:
+        raise BadMarks([f"no CSV: {error}"]) from error
     names = [one.strip().lower() for one in rows[0]] if rows else []
     missing = [f"row 1: no column {one}" for one in COLUMNS if one not in names]
     missing += [f"row 1: column {one} twice" for one in COLUMNS if names.count(one) > 1]

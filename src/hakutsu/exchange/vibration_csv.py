@@ -42,7 +42,7 @@ def read_record(data: bytes) -> Record:
         raise BadRecord([f"more than {MOST_ROWS:,} rows"])
     text = data.decode("utf-8-sig", "replace")
     head, _, rest = text.partition("\n")
-    names = [one.strip().lower() for one in next(csv.reader([head]), [])]
+    names = [one.strip().strip('"').lower() for one in head.split(",")]
     missing = [one for one in COLUMNS if one not in names]
     twice = [one for one in COLUMNS if names.count(one) > 1]
     if missing or twice:
@@ -69,17 +69,23 @@ def _fits(read: Any) -> bool:
 
 def _faults(rest: str, places: list[int]) -> list[str]:
     found: list[str] = []
-    for row, cells in enumerate(csv.reader(io.StringIO(rest)), start=2):
-        if not cells:
-            continue
-        for name, place in zip(COLUMNS, places, strict=True):
-            said = cells[place].strip() if place < len(cells) else ""
-            wrong = _wrong(said, MOST[name])
-            if wrong:
-                found.append(f"row {row}, {name}{f' “{said[:40]}”' if said else ''}: {wrong}")
-        if len(found) >= MOST_FAULTS:
-            return [*found[:MOST_FAULTS], "and perhaps more"]
+    try:
+        for row, cells in enumerate(csv.reader(io.StringIO(rest, newline="")), start=2):
+            found += _of_row(row, cells, places)
+            if len(found) >= MOST_FAULTS:
+                return [*found[:MOST_FAULTS], "and perhaps more"]
+    except csv.Error as error:
+        found.append(f"no CSV: {error}")
     return found or ["cannot be read as numbers"]
+
+
+def _of_row(row: int, cells: list[str], places: list[int]) -> list[str]:
+    found = []
+    for name, place in zip(COLUMNS, places, strict=True) if cells else ():
+        said = cells[place].strip() if place < len(cells) else ""
+        if wrong := _wrong(said, MOST[name]):
+            found.append(f"row {row}, {name}{f' “{said[:40]}”' if said else ''}: {wrong}")
+    return found
 
 
 def _wrong(said: str, most: float) -> str:

@@ -35,6 +35,7 @@ from hakutsu.core.service.told import (
 from hakutsu.dossier.coverage import Covered
 from hakutsu.dossier.memo import kept
 from hakutsu.dossier.service import ServiceDossier
+from hakutsu.entries.cabin import There
 from hakutsu.entries.service import PlanRow
 from hakutsu.entries.settings import LifeFigures
 from hakutsu.reckoning.papers import PapersReckoned
@@ -44,6 +45,7 @@ from hakutsu.vehicle.service import ProofOf
 
 ASIDE = ("service", "claims", "variant", "runsheet", "hazards")  # stations that no advisory of a test comes true by
 MONTHS = 12.0
+SECOND_KEY = "keys_second"
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,7 +151,10 @@ class ServiceReckoned(StationRules):
         told += test_found(self.tested_until[0], self._today, self.tested_until[1])
         told += owners_found([(seen.body, seen.entry.id) for seen in service.owners])
         if service.keys is not None:
-            told += keys_found(service.keys.body, service.keys.entry.id)
+            noted = self._reckoning.dossier.cabin.inventory.get(SECOND_KEY)
+            missing = noted is not None and noted.body.there is There.MISSING  # the cabin tells of it already
+            keys = keys_found(service.keys.body, service.keys.entry.id)
+            told += [one for one in keys if not (missing and one.code == "service.one_key")]
         until = {seen.entry.id: day_of(seen.body.until) for seen in service.covers}
         covers = [(seen.body, seen.entry.id) for seen in service.covers]
         return told + covers_found(covers, until, self._today, self._reckoning.dossier.mechanics.odometer_km)

@@ -34,7 +34,7 @@ def distance_words(told: Distance, history: History, day: Callable[[date], str] 
         which = _which([row for row, _ in told.doubted], history, day)
         return f"The records do not fit one continuous run, and no single thing explains them{which}."
     kind, run = told.likeliest, told.probabilities["consistent"]
-    if len(history.records) == 1:
+    if len(history.records) == 1 and kind == "consistent":
         return "One record alone shows no run."
     if kind == "rolled_over":
         return "The records fit one continuous run of a dial that begins again at nothing."
