@@ -183,6 +183,11 @@ class Distance(Papers):
             with self.subTest(value), self.assertRaises(ValueError):
                 DistanceRecord(on="2020-01-01", value=value, source="test")
 
+    def test_without_a_first_use_the_build_plate_begins_the_run(self):
+        self.write("papers.mark", DatedMark(mark="build_plate", text="2016-04"))
+        self.records(*FALL[:3])
+        self.assertEqual(self.station().told.history.first_used.isoformat(), "2016-04-30")
+
     def test_a_hidden_digit_is_read_as_it_fits(self):
         self.records(*FALL[:2], ("2019-05-03", "?2000"), ("2020-05-03", 121000))
         told = self.station().told

@@ -92,6 +92,14 @@ class Variant(RoundCase):
         self.assertEqual((one.code, one.subject), ("variant.weak_found", "boot"))
         self.assertIn("drain blocks", self.client.get(f"{self.here}/report").text)
 
+    def test_a_weak_point_is_asked_for_at_its_place(self):
+        self.take()
+        text = self.client.get(f"{self.here}/place/boot").text
+        self.assertIn("Known weak point: drain blocks", text)
+        self.write("variant.weak", WeakSeen(weak="drain", result="none"), place="boot")
+        self.assertIn("looked, not found", self.client.get(f"{self.here}/place/boot").text)
+        self.assertNotIn("drain blocks", self.client.get(f"{self.here}/place/bay").text)
+
     def test_what_was_taken_stays_when_the_library_changes(self):
         self.take()
         self.client.post("/library/forgotten", data={"key": "strand"})

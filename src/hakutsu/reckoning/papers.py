@@ -162,7 +162,8 @@ class PapersReckoned(StationRules):
         """The records of distance, and what they say together; nothing of fewer than two."""
         records, entries, hidden = list[Record](), dict[int | str, UUID](), dict[int | str, str]()
         left_out = list[tuple[UUID, str]]()
-        first = self._reckoning.dossier.mechanics.first_used
+        built = self.built
+        first = self._reckoning.dossier.mechanics.first_used or (built[1] if built else None)
         digits = USUAL_DIGITS
         for row, seen in enumerate(self._papers.records, start=1):
             body, day = seen.body, self._day(seen.body.on)

@@ -10,6 +10,7 @@ from hakutsu.core.engine.fluids import fluid_table
 from hakutsu.dossier import Covered, PlaceCoverage
 from hakutsu.dossier.coverage import PartCoverage
 from hakutsu.dossier.papers import PapersDossier
+from hakutsu.dossier.variant import VariantDossier
 from hakutsu.entries import body as body_kinds
 from hakutsu.entries import corners as corner_kinds
 from hakutsu.entries import engine as engine_kinds
@@ -17,6 +18,7 @@ from hakutsu.entries import fluids as fluid_kinds
 from hakutsu.entries import under as under_kinds
 from hakutsu.entries.cabin import Wear
 from hakutsu.entries.corners import Grade
+from hakutsu.entries.variant import WeakResult
 from hakutsu.reckoning import Reckoning
 from hakutsu.vehicle.cabin import cabin_parts
 from hakutsu.vehicle.equipment import equipment
@@ -49,7 +51,7 @@ FUNCTION, CABIN = "function_", "cabin_"
 PAGES = {
     "marks": "outside/blemishes", "fit": "outside/fit", "glass": "outside/glass", "gear": "corners?at={}",
     "fluid": "engine/fluids", "signs": "engine/bay", "leak": "under", "addition": "outside/additions",
-    "wheel": "corners?at={}", "mark": "papers/dates", "number": "papers/identity",
+    "wheel": "corners?at={}", "mark": "papers/dates", "number": "papers/identity", "weak": "variant",
     "functions": "functions", "rust": "outside/rust", "zone": "under?zone={}", "cabin": "cabin",
 }  # where there is more of a form than here  # fmt: skip
 USUAL_MARKS = ("scratch", "chip", "dent", "ding", "scuff", "crease", "kerb", "stain")
@@ -104,6 +106,10 @@ def place_lines(reckoning: Reckoning, key: str) -> list[Line]:
         found.append(("A fitting it was not built with", "addition", key, "additions", None))
         carriers = [(one, row.name) for one, row in dated_marks().items()]
         found.append(("A dated mark here", "mark", key, "marks_dated", carriers))
+    taken = reckoning.dossier[VariantDossier].taken
+    for row in taken.body.weak if taken else ():
+        if row.place == key:
+            found.append((f"Known weak point: {row.name}", "weak", key, f"weak_{row.key}", row))
     if key in NUMBERS_AT:
         found.append(("Identity number here", "number", key, "numbers", NUMBERS_AT[key]))
     if key in LEAKS_AT:
@@ -202,6 +208,8 @@ def line_states(reckoning: Reckoning, key: str) -> dict[str, str]:
     for name, every_one in (("marks_dated", papers.marks), ("numbers", papers.numbers)):
         count = sum(one.entry.place == key for one in every_one)
         states[name] = str(count) if count else "none noted"
+    weak = reckoning.dossier[VariantDossier].weak
+    states |= {f"weak_{one}": str(seen.body.result) for one, seen in weak.items()}
     rust = sum(one.place in (key, *places()[key].panels) for one in body.rust)
     return states | {"rust": str(rust) if rust else "none noted"}
 
@@ -262,6 +270,7 @@ def lines_context(reckoning: Reckoning, key: str) -> dict[str, Any]:
         "works": list(body_kinds.Works),
         "every_panel": [(one, terms.panel(one)) for one in reckoning.dossier.vehicle.panel_keys()],
         "poor": POOR,
+        "weak_results": list(WeakResult),
         "number_places": list(NumberPlace),
         "date_codes": list(Code),
         "cracks": list(corner_kinds.Cracks),
