@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.keyed import Keyed
-from hakutsu.vehicle.library import FeatureRow, Key, WeakRow, Words
+from hakutsu.vehicle.library import FeatureRow, FilmUm, Key, WeakRow, Words
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 
@@ -26,7 +26,7 @@ class VariantTaken(Body):
     colours: dict[Words, Words] = Field(default_factory=dict, max_length=200)
     letters: dict[Words, Words] = Field(default_factory=dict, max_length=40)
     codes: dict[Words, Words] = Field(default_factory=dict, max_length=200)
-    film_um: tuple[float, float] | None = None
+    film_um: tuple[FilmUm, FilmUm] | None = None
 
 
 class Result(Keyed):

@@ -16,6 +16,8 @@ DEEPEST = 12
 Key = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,39}$")]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
+Year = Annotated[int, Field(ge=1886, le=2199)]
+FilmUm = Annotated[float, Field(ge=0, le=5000)]
 Month = Annotated[str, StringConstraints(pattern=r"^(\d{4}(-(0[1-9]|1[0-2]))?)?$")]
 
 
@@ -88,14 +90,14 @@ class VariantRow(_Kept):
     make: Words = ""
     model: Words = ""
     of: Key | None = None
-    years: tuple[int, int] | None = None
+    years: tuple[Year, Year] | None = None
     bodies: Annotated[tuple[Key, ...], Field(max_length=20)] = ()
     drive: Words = ""
     features: Annotated[tuple[FeatureRow, ...], Field(max_length=60)] = ()
     weak: Annotated[tuple[WeakRow, ...], Field(max_length=60)] = ()
     plan: Annotated[tuple[IntervalRow, ...], Field(max_length=40)] = ()
     colours: Annotated[dict[str, Name], Field(max_length=200)] = {}
-    film_um: tuple[float, float] | None = None
+    film_um: tuple[FilmUm, FilmUm] | None = None
     letters: Annotated[dict[str, Words], Field(max_length=40)] = {}
     codes: Annotated[dict[str, Words], Field(max_length=200)] = {}
 
