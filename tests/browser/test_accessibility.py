@@ -54,6 +54,10 @@ class PagesCase(BrowserCase):
         yield from (f"{estate}/functions", f"{estate}/under", f"{estate}/cabin", f"{estate}/scan")
         yield from (f"{estate}/engine/{room}" for room in ("fluids", "bay", "run", "air", "electric"))
         yield from (f"{estate}/life/{room}" for room in ("calendar", "money", "sheet", "condition", "facts"))
+        yield from (f"{estate}/road/{room}" for room in ("before", "noticed", "measured", "after"))
+        yield from (f"{estate}/papers/{room}" for room in ("identity", "dates", "distance", "registers"))
+        yield from (f"{estate}/service/{room}" for room in ("plan", "tests", "owners"))
+        yield from (f"{estate}/variant", f"{hatch}/variant", "/library")
         yield from (estate, hatch, "/?show=done", f"{hatch}/facts", f"{estate}/life/preparation")
         yield f"{hatch}/film?panel=rear_quarter_left"
         yield f"{estate}/film?panel=rear_quarter_right&drawing=sheet"
