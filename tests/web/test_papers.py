@@ -183,6 +183,12 @@ class Distance(Papers):
             with self.subTest(value), self.assertRaises(ValueError):
                 DistanceRecord(on="2020-01-01", value=value, source="test")
 
+    def test_a_year_in_which_it_was_first_used_is_not_before_it(self):
+        self.write("vehicle.fact", Fact(fact="first_used", value="2016-11-20"))
+        self.records(("2016", 900), ("2016-11", 950), ("2016-10", 1), ("2017-05-03", 9000))
+        days = [one.on.isoformat() for one in self.station().told.history.records]
+        self.assertEqual(days, ["2016-11-20", "2016-11-20", "2017-05-03"])
+
     def test_without_a_first_use_the_build_plate_begins_the_run(self):
         self.write("papers.mark", DatedMark(mark="build_plate", text="2016-04"))
         self.records(*FALL[:3])

@@ -46,6 +46,13 @@ class Library(RoundCase):
         self.assertEqual(self.client.post("/library").status_code, 422)
         self.assertIn("Velmora Strand", self.client.get("/library").text)
 
+    def test_items_nobody_knows_are_said_to_be_left_out(self):
+        row = {"name": "a", "plan": [{"item": "muffler_bearing", "km": 10}]}
+        answer = self.send(json.dumps({"version": 1, "variants": {"a": row}}).encode())
+        self.assertIn("nobody here knows them: muffler_bearing", answer.text)
+        self.client.post(f"{self.here}/variant/taken", data={"key": "a"})
+        self.assertIn("By usual intervals", self.client.get(f"{self.here}/service/plan").text)
+
     def test_a_variant_others_are_kinds_of_stays(self):
         self.client.app.state.desk.logbook.library.known = demo_library()
         self.client.post("/library/forgotten", data={"key": "strand"})

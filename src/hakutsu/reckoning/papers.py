@@ -167,6 +167,8 @@ class PapersReckoned(StationRules):
         digits = USUAL_DIGITS
         for row, seen in enumerate(self._papers.records, start=1):
             body, day = seen.body, self._day(seen.body.on)
+            if day and first and day < first and body.on == f"{first.isoformat()}"[: len(body.on)]:
+                day = first  # a year or a month in which it was first used
             digits = body.dial_digits or digits
             why = self._why_not(body.on, day, first)
             if why or day is None:

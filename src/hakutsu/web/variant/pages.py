@@ -106,7 +106,9 @@ async def take_library(request: Request, desk: DeskHere) -> Response:
         return _library(request, desk, [str(error).splitlines()[-1]])
     desk.logbook.library.known = known
     count = len(read.variants)
-    return _library(request, desk, [], f"{count} variant{'s' if count != 1 else ''} taken in.")
+    unknown = sorted({row.item for one in read.variants.values() for row in one.plan} - {*scheduled_items()})
+    left = f" Left out of plans, since nobody here knows them: {', '.join(unknown)}." if unknown else ""
+    return _library(request, desk, [], f"{count} variant{'s' if count != 1 else ''} taken in.{left}")
 
 
 @router.post("/library/forgotten")
