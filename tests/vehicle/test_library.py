@@ -30,6 +30,11 @@ class Reading(unittest.TestCase):
         self.assertEqual((whole.make, whole.colours), ("Velmora", {"HG": "grey"}))
         self.assertEqual({row.item: row.km for row in whole.plan}, {"engine_oil": 15000, "coolant": None})
 
+    def test_body_and_year_that_fit(self):
+        row = demo_library().whole("strand_hybrid_estate")
+        told = [row.fits("estate", 2019), row.fits("estate", 2023), row.fits("estate", None), row.fits("saloon", 2019)]
+        self.assertEqual([*told, row.fits("estate", 2024)], [True, True, True, False, False])
+
     def test_a_loop_is_named(self):
         found = faults(variants(a={"of": "b"}, b={"of": "c"}, c={"of": "a"}))
         self.assertTrue(any("a loop: a is a kind of b is a kind of c is a kind of a" in one for one in found), found)

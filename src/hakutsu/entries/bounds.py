@@ -9,6 +9,8 @@ from typing import Annotated, Any, TypeVar
 
 from pydantic import AfterValidator, AwareDatetime, Field, StringConstraints
 
+from hakutsu.vehicle.days import told_day
+
 FIRST_YEAR, LAST_YEAR = 1970, 2199
 MOST_TEXT, MOST_ITEMS, MOST_DEPTH = 4000, 4000, 8
 MOST_INTEGER = 2**53  # beyond it readers of JSON disagree
@@ -17,6 +19,20 @@ MOST_BYTES = 200_000
 ItemT = TypeVar("ItemT")
 Several = Annotated[tuple[ItemT, ...], Field(max_length=40)]
 Sha256 = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$", max_length=64)]
+
+
+def _a_day(said: str) -> str:
+    """A year, a month or a day of the calendar, or nothing."""
+    try:
+        told_day(said)
+    except ValueError as error:
+        raise ValueError(f"{said} is no day of any calendar") from error
+    return said
+
+
+Day = Annotated[
+    str, StringConstraints(strip_whitespace=True, pattern=r"^(\d{4}(-\d{2}(-\d{2})?)?)?$"), AfterValidator(_a_day)
+]
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from hakutsu.entries.bounds import KeyOf, Several, Sha256
+from hakutsu.entries.bounds import Day, KeyOf, Several, Sha256
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.keyed import Keyed
 from hakutsu.vehicle.papers import Code, NumberPlace, RecordSource
@@ -14,7 +14,6 @@ from hakutsu.vehicle.papers import Code, NumberPlace, RecordSource
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Number = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
 Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
-Day = Annotated[str, StringConstraints(strip_whitespace=True, pattern=r"^(\d{4}(-\d{2}(-\d{2})?)?)?$")]
 
 
 class Fixed(Keyed):

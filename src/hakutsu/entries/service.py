@@ -2,39 +2,18 @@
 
 from __future__ import annotations
 
-from datetime import date
 from typing import Annotated, Self
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, model_validator
 
-from hakutsu.entries.bounds import KeyOf, Several
+from hakutsu.entries.bounds import Day, KeyOf, Several
 from hakutsu.entries.registry import Body, entry_kind
 from hakutsu.vehicle.keyed import Keyed
+from hakutsu.vehicle.library import IntervalRow
 from hakutsu.vehicle.service import ByWhom, ProofOf
-
-
-def _a_day(said: str) -> str:
-    """A year, a month or a day of a calendar, or nothing.
-
-    Raises
-    ------
-    ValueError
-        If there is no such day.
-    """
-    parts = [int(one) for one in said.split("-")] if said else []
-    if parts:
-        try:
-            date(parts[0], *(*parts[1:], 1, 1)[:2])
-        except ValueError as error:
-            raise ValueError(f"{said} is no day of any calendar") from error
-    return said
-
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)]
-Day = Annotated[
-    str, StringConstraints(strip_whitespace=True, pattern=r"^(\d{4}(-\d{2}(-\d{2})?)?)?$"), AfterValidator(_a_day)
-]
 Km = Annotated[float, Field(ge=0, le=3_000_000)]
 Item = Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$"), KeyOf("scheduled item")]
 Items = Annotated[Several[Annotated[str, StringConstraints(pattern=r"^[a-z_]{2,40}$")]], KeyOf("scheduled item")]
@@ -63,20 +42,10 @@ class ServiceDone(Body):
         return self
 
 
-class PlanRow(BaseModel):
-    """A row of a plan: an item, and its interval by distance [km] and time [months], whichever comes first."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
+class PlanRow(IntervalRow):
+    """A row of a plan: an item that is known here, and its interval by distance [km] and time [months]."""
 
     item: Item
-    km: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
-    months: Annotated[float, Field(gt=0, le=600)] | None = None
-
-    @model_validator(mode="after")
-    def _has_one(self) -> Self:
-        if self.km is None and self.months is None:
-            raise ValueError(f"{self.item} has no interval: give a distance, a time, or both")
-        return self
 
 
 @entry_kind("service.plan")

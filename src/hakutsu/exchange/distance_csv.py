@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
@@ -12,6 +10,7 @@ from typing import Any
 from hakutsu.core.papers.distance import Distance
 from hakutsu.core.papers.records import PER_UNIT, SOURCES, History, Record
 from hakutsu.core.papers.telling import distance_words
+from hakutsu.exchange.bad_file import BadFile, csv_rows
 
 COLUMNS = ("case", "date", "value", "unit", "source", "dial_digits", "first_used")
 MOST_ROWS = 1_000_000
@@ -21,12 +20,8 @@ MOST = 9_999_999.0  # in either unit: more no dial shows, and no vehicle has run
 FEWEST_DIGITS, MOST_DIGITS = 4, 7
 
 
-class BadReadings(ValueError):
-    """A file of readings that cannot be; `faults` names everything that is wrong with it."""
-
-    def __init__(self, faults: list[str]) -> None:
-        super().__init__("; ".join(faults))
-        self.faults = faults
+class BadReadings(BadFile):
+    """A file of readings that cannot be."""
 
 
 @dataclass(slots=True)
@@ -45,24 +40,10 @@ def read_histories(data: bytes, today: date) -> dict[str, History]:
     BadReadings
         With every fault, each with its row (the header is row 1).
     """
-    try:
-        rows = list(csv.reader(io.StringIO(data.decode("utf-8-sig", "replace"), newline="")))
-    except csv.Error as error:
-        raise BadReadings([f"no CSV: {error}"]) from error
-    names = [one.strip().lower() for one in rows[0]] if rows else []
-    missing = [f"row 1: no column {one}" for one in COLUMNS if one not in names]
-    missing += [f"row 1: column {one} twice" for one in COLUMNS if names.count(one) > 1]
-    if missing:
-        raise BadReadings(missing)
-    if len(rows) > MOST_ROWS + 1:
-        raise BadReadings([f"more than {MOST_ROWS:,} rows"])
-    at = [names.index(one) for one in COLUMNS]
     faults: list[str] = []
     cases: dict[str, _Case] = {}
-    for number, cells in enumerate(rows[1:], start=2):
-        if any(one.strip() for one in cells):
-            said = [cells[one].strip() if one < len(cells) else "" for one in at]
-            faults += [f"row {number}, {one}" for one in _take(number, said, cases, today)]
+    for number, said in csv_rows(data, COLUMNS, MOST_ROWS, BadReadings):
+        faults += [f"row {number}, {one}" for one in _take(number, said, cases, today)]
     for name, case in cases.items():
         if len(case.records) > MOST_OF_A_CASE:
             faults.append(f"row {case.row}, case: {name} has more than {MOST_OF_A_CASE} readings")

@@ -2,26 +2,21 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
 from hakutsu.core.papers.dates import KINDS, BadTable, Cluster, Dated, Interval, Mark, clusters, decode, judged
 from hakutsu.core.papers.identity import Identity
+from hakutsu.exchange.bad_file import BadFile, csv_rows
 
 COLUMNS = ("mark", "place", "kind", "text", "table")
 BUILD = "build"
 MOST_MARKS = 10_000
 
 
-class BadMarks(ValueError):
-    """A file of marks that cannot be; `faults` names everything that is wrong with it."""
-
-    def __init__(self, faults: list[str]) -> None:
-        super().__init__("; ".join(faults))
-        self.faults = faults
+class BadMarks(BadFile):
+    """A file of marks that cannot be."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,25 +43,11 @@ def read_dates(data: bytes, today: date) -> DatesRead:
 
 
 def _marks(data: bytes, today: date) -> tuple[list[Mark], list[Mark]]:
-    try:
-        rows = list(csv.reader(io.StringIO(data.decode("utf-8-sig", "replace"), newline="")))
-    except csv.Error as error:
-        raise BadMarks([f"no CSV: {error}"]) from error
-    names = [one.strip().lower() for one in rows[0]] if rows else []
-    missing = [f"row 1: no column {one}" for one in COLUMNS if one not in names]
-    missing += [f"row 1: column {one} twice" for one in COLUMNS if names.count(one) > 1]
-    if missing:
-        raise BadMarks(missing)
-    if len(rows) > MOST_MARKS + 1:
-        raise BadMarks([f"more than {MOST_MARKS:,} rows"])
     faults: list[str] = []
     marks: list[Mark] = []
     builds: list[Mark] = []
-    for number, cells in enumerate(rows[1:], start=2):
-        if not any(one.strip() for one in cells):
-            continue
-        said = {one: cells[names.index(one)].strip() if names.index(one) < len(cells) else "" for one in COLUMNS}
-        mark = Mark(**said)
+    for number, cells in csv_rows(data, COLUMNS, MOST_MARKS, BadMarks):
+        mark = Mark(**dict(zip(COLUMNS, cells, strict=True)))
         faults += [f"row {number}, {one}" for one in _wrong(mark, builds, today)]
         (builds if mark.mark == BUILD else marks).append(mark)
     if faults:

@@ -11,18 +11,15 @@ import numpy as np
 
 from hakutsu.core.road.vibration import Match, Record
 from hakutsu.core.road.vibration.record import MOST_ROWS
+from hakutsu.exchange.bad_file import BadFile
 
 COLUMNS = ("t", "ax", "ay", "az")
 MOST = {"t": 1e10, "ax": 1e4, "ay": 1e4, "az": 1e4}
 MOST_FAULTS = 200
 
 
-class BadRecord(ValueError):
-    """A file that is no record; `faults` names everything that is wrong with it."""
-
-    def __init__(self, faults: list[str]) -> None:
-        super().__init__("; ".join(faults))
-        self.faults = faults
+class BadRecord(BadFile):
+    """A file that is no record."""
 
 
 def read_record(data: bytes) -> Record:

@@ -32,6 +32,7 @@ from hakutsu.dossier.scan import ScanDossier
 from hakutsu.entries.papers import Answer, RegisterAsked
 from hakutsu.reckoning.film_cues import date_cues
 from hakutsu.reckoning.station import StationRules
+from hakutsu.vehicle.days import told_day
 from hakutsu.vehicle.papers import BUILD_PLATE, Code, NumberPlace, RecordSource, dated_marks, registers
 
 ODOMETER = "odometer_km"
@@ -166,11 +167,9 @@ class PapersReckoned(StationRules):
         first = self._reckoning.dossier.mechanics.first_used or (built[1] if built else None)
         digits = USUAL_DIGITS
         for row, seen in enumerate(self._papers.records, start=1):
-            body, day = seen.body, self._day(seen.body.on)
-            if day and first and day < first and body.on == f"{first.isoformat()}"[: len(body.on)]:
-                day = first  # a year or a month in which it was first used
+            body, day = seen.body, self._day(seen.body.on, first)
             digits = body.dial_digits or digits
-            why = self._why_not(body.on, day, first)
+            why = self._why_not(day, first)
             if why or day is None:
                 left_out.append((seen.entry.id, why))
                 continue
@@ -220,23 +219,19 @@ class PapersReckoned(StationRules):
     def _on(day: date, records: list[Record]) -> date:
         return max([day, *(one.on for one in records)])
 
-    def _day(self, said: str) -> date | None:
-        """A day as it was told; of a year or a month its middle; none where it is no day."""
-        parts = [int(one) for one in said.split("-")] if said else []
-        try:
-            if len(parts) == 3:
-                return date(parts[0], parts[1], parts[2])
-            middle = date(parts[0], parts[1], 15) if len(parts) == 2 else date(parts[0], 7, 1)
-        except (ValueError, IndexError):
+    def _day(self, said: str, first: date | None) -> date | None:
+        """The middle of what was told, within the life of the vehicle so far where what was told reaches into it."""
+        told = told_day(said)
+        if told is None:
             return None
-        begins = middle.replace(day=1, month=middle.month if len(parts) == 2 else 1)
-        return min(middle, self._today) if begins <= self._today else middle
+        begins, middle, ends = told
+        if first and middle < first <= ends:
+            return first
+        return self._today if begins <= self._today < middle else middle
 
-    def _why_not(self, said: str, day: date | None, first: date | None) -> str:
-        if not said:
-            return "without a day it is held against distance alone"
+    def _why_not(self, day: date | None, first: date | None) -> str:
         if day is None:
-            return "no day of any calendar"
+            return "without a day it is held against distance alone"
         if day > self._today:
             return "of a day to come"
         return "before it was first used" if first and day < first else ""

@@ -40,8 +40,8 @@ from hakutsu.entries.service import PlanRow
 from hakutsu.entries.settings import LifeFigures
 from hakutsu.reckoning.papers import PapersReckoned
 from hakutsu.reckoning.station import StationRules
+from hakutsu.vehicle.days import middle_of
 from hakutsu.vehicle.places import places
-from hakutsu.vehicle.service import ProofOf
 
 ASIDE = ("service", "claims", "variant", "runsheet", "hazards")  # stations that no advisory of a test comes true by
 MONTHS = 12.0
@@ -90,8 +90,8 @@ class ServiceReckoned(StationRules):
     def works(self) -> list[Work]:
         """What was done, without what two papers say alike."""
         told = [
-            Work(day_of(seen.body.on), seen.body.at_km, seen.body.by, seen.body.proof, seen.body.items, seen.body.whole,
-                 seen.entry.id)
+            Work(middle_of(seen.body.on), seen.body.at_km, seen.body.by, seen.body.proof, seen.body.items,
+                 seen.body.whole, seen.entry.id)
             for seen in self._service.done
         ]  # fmt: skip
         again = twice(told, {seen.entry.id: seen.body.number for seen in self._service.done})
@@ -136,7 +136,7 @@ class ServiceReckoned(StationRules):
     @property
     def tested_until(self) -> tuple[date | None, UUID | None]:
         """Until when the last test holds, and its entry."""
-        known = [(day_of(seen.body.until), seen.entry.id) for seen in self._service.tests if seen.body.until]
+        known = [(middle_of(seen.body.until), seen.entry.id) for seen in self._service.tests if seen.body.until]
         return max(known, key=lambda one: one[0] or date.min, default=(None, None))
 
     def findings(self) -> list[Finding]:
@@ -155,7 +155,7 @@ class ServiceReckoned(StationRules):
             missing = noted is not None and noted.body.there is There.MISSING  # the cabin tells of it already
             keys = keys_found(service.keys.body, service.keys.entry.id)
             told += [one for one in keys if not (missing and one.code == "service.one_key")]
-        until = {seen.entry.id: day_of(seen.body.until) for seen in service.covers}
+        until = {seen.entry.id: middle_of(seen.body.until) for seen in service.covers}
         covers = [(seen.body, seen.entry.id) for seen in service.covers]
         return told + covers_found(covers, until, self._today, self._reckoning.dossier.mechanics.odometer_km)
 
@@ -179,19 +179,6 @@ class ServiceReckoned(StationRules):
         """Intervals of the maker's plan, as lives reckon with them."""
         rows = self.plan.rows if self.plan.maker else ()
         return {one.item: _figures(one) for one in rows}
-
-    @property
-    def unproven(self) -> int:
-        """Works that are only said."""
-        return sum(one.proof is ProofOf.SAID for one in self.works)
-
-
-def day_of(said: str) -> date | None:
-    """A day as it was told; of a year or a month its middle; none where none was told."""
-    parts = [int(one) for one in said.split("-")] if said else []
-    if not parts:
-        return None
-    return date(parts[0], *(parts[1:] + ([15] if len(parts) == 2 else [7, 1] if len(parts) == 1 else [])))
 
 
 def _usual(key: str, km: float | None, years: float | None) -> PlanRow:

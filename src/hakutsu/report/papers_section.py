@@ -101,7 +101,6 @@ class PapersSection:
     """Drawings, findings, what was not read, and registers asked or still to ask."""
 
     grid: Markup
-    number: str
     dates: Markup
     built: str
     distance: Markup
@@ -134,7 +133,7 @@ def papers_section(reckoning: Reckoning) -> PapersSection:
     line = dates_line(mark_lines(reckoning), papers.built, reckoning.corners.on) if papers.noted_dates else ""
     found = reckoning.findings_of("papers")
     return PapersSection(
-        Markup(number_grid(papers.grid)), papers.grid.usual, Markup(line),
+        Markup(number_grid(papers.grid)), Markup(line),
         interval_words(papers.built) if papers.built else "", Markup(drawn), said, span,
         any(one.code.startswith("papers.distance_") for one in found), tuple(found_line(one, terms) for one in found),
         tuple(NAMES[one] for one in RESTS_ON if one not in read),

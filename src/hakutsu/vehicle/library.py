@@ -101,6 +101,11 @@ class VariantRow(_Kept):
     letters: Annotated[dict[str, Words], Field(max_length=40)] = {}
     codes: Annotated[dict[str, Words], Field(max_length=200)] = {}
 
+    def fits(self, body: str, year: int | None) -> bool:
+        """Whether a vehicle of this body, first used in this year, may be one; sold from stock it may be a year later."""
+        in_time = self.years is None or year is None or self.years[0] <= year <= self.years[1] + 1
+        return in_time and (not self.bodies or body in self.bodies)
+
 
 class LibraryFile(_Kept):
     """A library as a file."""

@@ -10,7 +10,7 @@ import numpy as np
 from scipy.special import beta, betainc, ndtr
 
 from hakutsu.core.papers.records import A_DAY, DELIVERY, KM_PER_MILE, PER_UNIT, Record, written_wrong
-from hakutsu.core.papers.running import BLUR, GRID, NEVER, YEARLY, Floats, Running, density
+from hakutsu.core.papers.running import BLUR, GRID, NEVER, YEARLY, Floats, Running, density, log_of
 from hakutsu.core.papers.tables import DistanceTable
 
 HALF_A_DAY = A_DAY / 2
@@ -125,7 +125,7 @@ class Chain:
 
     def _within(self, true: Floats, chance: Floats) -> Parts:
         """Something within one interval, which the others leave open."""
-        weight = _log(self.pre * self.post * chance) + (self.pre_log + self.post_log)[:, None]
+        weight = log_of(self.pre * self.post * chance) + (self.pre_log + self.post_log)[:, None]
         if not self.told:
             weight[0] = NO
         sd = np.hypot(BLUR * self.far, self.sd[-1])
@@ -177,7 +177,7 @@ class Chain:
         for one in range(self.size - 1):
             here = np.flatnonzero(at[inner] == one)
             ahead[inner[here]] = ((weight[inner[here]] @ self.moves[one]) * then[here]).sum(axis=1)
-        log: Floats = _log(ahead) + self.pre_log[at]
+        log: Floats = log_of(ahead) + self.pre_log[at]
         log[inner] += self.post_log[after]
         return log
 
@@ -200,7 +200,7 @@ class Chain:
             counts, log = ahead / total, log + float(np.log(total))
         weight = counts.sum(axis=1)[1:]
         km = self.km[-1] + np.arange(1, MOST_TURNS + 1) * capacity
-        return self._parts(km, np.full(MOST_TURNS, self.sd[-1]), _log(weight) + log, np.full(MOST_TURNS, -1))
+        return self._parts(km, np.full(MOST_TURNS, self.sd[-1]), log_of(weight) + log, np.full(MOST_TURNS, -1))
 
     def _parts(self, km: Floats, sd: Floats, weight: Floats, event: Any) -> Parts:
         return Parts(km, sd, weight, np.zeros(km.size, int), event)
@@ -212,7 +212,3 @@ def beta_density(share: Floats, a: float, b: float) -> Floats:
     safe = np.where(inside, share, 0.5)
     from_end = np.exp((a - 1) * np.log(safe) + (b - 1) * np.log1p(-safe))
     return np.where(inside, from_end / float(beta(a, b)), 0.0)
-
-
-def _log(weight: Floats) -> Floats:
-    return np.log(np.maximum(weight, 1e-300))

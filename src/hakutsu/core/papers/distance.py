@@ -11,7 +11,7 @@ from scipy.special import ndtr
 
 from hakutsu.core.papers.chain import Chain, Parts
 from hakutsu.core.papers.records import A_DAY, DIAL, KINDS, MODULE, PER_UNIT, History, Record
-from hakutsu.core.papers.running import Floats, density
+from hakutsu.core.papers.running import Floats, density, log_of
 from hakutsu.core.papers.tables import DistanceTable, distance_table
 
 MODULE_DAYS = 30  # a unit read within so many days of the last record speaks of the same distance
@@ -117,7 +117,7 @@ def _judge(history: History, wear: WearSays | None, table: DistanceTable) -> tup
         parts = _held(parts, one, chain, table)
     if wear is not None:
         sd = np.hypot(wear.spread, parts.sd / np.maximum(parts.km, 1.0))
-        parts.weight = parts.weight + _log(density(np.log(np.maximum(parts.km, 1.0) / wear.km), sd))
+        parts.weight = parts.weight + log_of(density(np.log(np.maximum(parts.km, 1.0) / wear.km), sd))
     top = float(parts.weight.max())
     parts = _kept(parts, np.flatnonzero(parts.weight > top + FAINT))
     weight = np.exp(parts.weight - top)
@@ -162,14 +162,14 @@ def _held(parts: Parts, module: Record, chain: Chain, table: DistanceTable) -> P
     says = np.array([float(table.module.says_the_dial[kind]) for kind in KINDS])[parts.kind]
     odd = float(table.module.own_figure)
     spread = np.sqrt(parts.sd**2 + sharp**2)
-    own = _log((1 - odd) * (1 - says) * density(module.km - parts.km, spread))
+    own = log_of((1 - odd) * (1 - says) * density(module.km - parts.km, spread))
     share = parts.sd**2 / spread**2
     counted = Parts(
         parts.km + share * (module.km - parts.km), np.maximum(parts.sd * np.sqrt(1 - share), 1.0),
         parts.weight + own, parts.kind, parts.event,
     )  # fmt: skip
     copy = float(density(np.array(module.km - dial), np.hypot(sharp, error * abs(dial)) + 1.0))
-    rest = _log((1 - odd) * says * copy + odd / max(dial, module.km, 1.0))
+    rest = log_of((1 - odd) * says * copy + odd / max(dial, module.km, 1.0))
     return _joined([counted, Parts(parts.km, parts.sd, parts.weight + rest, parts.kind, parts.event)])
 
 
@@ -206,7 +206,3 @@ def _joined(parts: Sequence[Parts]) -> Parts:
 
 def _kept(parts: Parts, which: NDArray[np.intp]) -> Parts:
     return Parts(*(getattr(parts, name)[which] for name in Parts.__slots__))
-
-
-def _log(weight: Floats) -> Floats:
-    return np.log(np.maximum(weight, 1e-300))

@@ -8,12 +8,15 @@ from datetime import date
 import numpy as np
 from numpy.typing import NDArray
 
+from hakutsu.vehicle.papers import RecordSource
+from hakutsu.vehicle.quantities import scales
+
 Floats = NDArray[np.float64]
 
-KM_PER_MILE = 1.609344
+KM_PER_MILE = float(scales("distance")["mi"].factor)
 KINDS = ("consistent", "rolled_back", "replaced", "unit_slip", "digit_slip", "rolled_over")
-SOURCES = ("delivery", "stamp", "test", "invoice", "module", "dial_now")
-DELIVERY, MODULE, DIAL = "delivery", "module", "dial_now"
+SOURCES = tuple(one.value for one in RecordSource)
+DELIVERY, MODULE, DIAL = RecordSource.DELIVERY.value, RecordSource.MODULE.value, RecordSource.DIAL_NOW.value
 PER_UNIT = {"km": 1.0, "mi": KM_PER_MILE}
 A_DAY = 1 / 365.25
 

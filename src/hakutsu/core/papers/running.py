@@ -33,6 +33,11 @@ def density(away: Floats, sd: Floats | float) -> Floats:
     return np.exp(-0.5 * scaled * scaled) / (sd * ROOT)  # type: ignore[no-any-return]
 
 
+def log_of(weight: Floats) -> Floats:
+    """Log of weights, of nought that of next to nothing."""
+    return np.log(np.maximum(weight, 1e-300))
+
+
 @dataclass(frozen=True, slots=True)
 class Running:
     """The model of running, with the numbers of a table."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
 from typing import Any
 from uuid import UUID
 
@@ -23,11 +22,10 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.papers import DatedHere, PapersReckoned
 from hakutsu.report.finding_wording import found_line
 from hakutsu.report.papers_section import mark_lines
-from hakutsu.report.wording import body_words
 from hakutsu.vehicle.papers import RESTS_ON, Code, NumberPlace, RecordSource, dated_marks, registers
-from hakutsu.vehicle.places import WHEELS, places
 from hakutsu.web.pictures.context import shown
 from hakutsu.web.rendering import fragment
+from hakutsu.web.told import places_offered, told_rows
 
 ROOMS = {"identity": "Identity", "dates": "Dates", "distance": "Distance", "registers": "Registers to ask"}
 FOUND = {
@@ -52,26 +50,17 @@ def papers_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
     return context | MADE[room](reckoning, reckoning.station(PapersReckoned))
 
 
-def _told(reckoning: Reckoning, seen: Iterable[Any]) -> list[tuple[UUID, str]]:
-    told = []
-    for one in seen:
-        place = reckoning.terms.place(one.entry.place)
-        words = body_words(one.body, reckoning.terms)[1]
-        told.append((one.entry.id, f"{place}: {words}" if place else words))
-    return told
-
-
 def _identity(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
     state, grid = reckoning.dossier[PapersDossier], papers.grid
     read = {one.where for one in papers.readings}
     rows = [*state.numbers, *state.engine, *state.codes.values(), *([state.lot] if state.lot else [])]
     return {
         "grid": Markup(number_grid(grid)), "number": grid.identity, "enforced": reckoning.rules.check_digit,
-        "unread": [one for one in RESTS_ON if one not in read], "told": _told(reckoning, rows),
+        "unread": [one for one in RESTS_ON if one not in read], "told": told_rows(reckoning, rows, placed=True),
         "number_places": list(NumberPlace), "lot": reckoning.dossier.opening.brief.lot,
         "stills": [shown(reckoning, one) for one in reckoning.dossier.pictures.taken.values()
                    if one.body.kind is PictureKind.STILL],
-        "places": _places(reckoning),
+        "places": places_offered(reckoning),
         "colours": list(known.colours.items()) if (known := _known(reckoning)) else [],
     }  # fmt: skip
 
@@ -82,10 +71,6 @@ def _known(reckoning: Reckoning) -> VariantTaken | None:
     return taken.body if taken else None
 
 
-def _places(reckoning: Reckoning) -> list[tuple[str, str]]:
-    return [(key, reckoning.terms.place(key)) for key in (*places(), *WHEELS) if key != "desk"]
-
-
 def _dates(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
     built = papers.built
     state = reckoning.dossier[PapersDossier]
@@ -93,10 +78,10 @@ def _dates(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
     return {
         "line": Markup(dates_line(mark_lines(reckoning), built, reckoning.corners.on)),
         "built": interval_words(built) if built else "",
-        "plate": _told(reckoning, plate), "plate_unread": bool(plate) and built is None,
+        "plate": told_rows(reckoning, plate, placed=True), "plate_unread": bool(plate) and built is None,
         "marks": [_mark(reckoning, one) for one in papers.marks],
         "carriers": [(key, row.name, row.code) for key, row in dated_marks().items()], "codes": list(Code),
-        "places": _places(reckoning),
+        "places": places_offered(reckoning),
         "letters": list(known.letters.items()) if (known := _known(reckoning)) else [],
     }  # fmt: skip
 
@@ -118,7 +103,7 @@ def _distance(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
     left = dict(told.left_out)
     doubted = {told.entries[row] for row, _ in told.distance.doubted} if told.distance else set()
     mine = reckoning.dossier[PapersDossier].records
-    rows = [(id, words, left.get(id, ""), id in doubted) for id, words in _told(reckoning, mine)]
+    rows = [(id, words, left.get(id, ""), id in doubted) for id, words in told_rows(reckoning, mine, placed=True)]
     context: dict[str, Any] = {
         "rows": rows, "others": len(told.entries) - len([one for one in mine if one.entry.id not in left]),
         "sources": list(RecordSource), "line": "", "said": "", "shares": [], "span": "", "hidden": [], "wear": "",
@@ -149,7 +134,7 @@ def _registers(reckoning: Reckoning, papers: PapersReckoned) -> dict[str, Any]:
     asked = reckoning.dossier[PapersDossier].asked
     rows = []
     for key, row in registers().items():
-        told = _told(reckoning, [asked[key]]) if key in asked else []
+        told = told_rows(reckoning, [asked[key]], placed=True) if key in asked else []
         rows.append((key, row, told))
     return {"rows": rows}
 

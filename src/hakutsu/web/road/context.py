@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from typing import Any
-from uuid import UUID
 
 from markupsafe import Markup
 
@@ -24,6 +23,7 @@ from hakutsu.vehicle.mechanics import Gearbox
 from hakutsu.vehicle.places import WHEELS
 from hakutsu.vehicle.road import SHOWS, Level
 from hakutsu.web.rendering import fragment
+from hakutsu.web.told import told_rows
 
 ROOMS = {"before": "Before, and the drive", "noticed": "What was noticed", "measured": "Measured", "after": "After it"}
 
@@ -50,10 +50,6 @@ def road_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
     return context | MADE[room](reckoning, road)
 
 
-def _told(reckoning: Reckoning, seen: list[Any]) -> list[tuple[UUID, str]]:
-    return [(one.entry.id, body_words(one.body, reckoning.terms)[1]) for one in seen]
-
-
 def _before(reckoning: Reckoning, road: RoadReckoned) -> dict[str, Any]:
     state = reckoning.dossier[RoadDossier]
     blocks = [one for one in reckoning.stand_downs if "road_test" in one.blocks]
@@ -62,7 +58,7 @@ def _before(reckoning: Reckoning, road: RoadReckoned) -> dict[str, Any]:
         "needed": list(BEFORE.items()),
         "blocks": blocks,
         "levels": [(one, *SHOWS[one]) for one in Level],
-        "drives": _told(reckoning, list(state.drives)),
+        "drives": told_rows(reckoning, list(state.drives)),
         "old_tyres": any(one.code in SLOW for one in reckoning.corners.found),
     }
 
@@ -72,7 +68,7 @@ def _noticed(reckoning: Reckoning, road: RoadReckoned) -> dict[str, Any]:
     asked = [body_words(one.body, terms)[1] for one in reckoning.dossier.general.open(AskSeller)]
     tries = [one.name for one, _ in reckoning.functions.retests]
     rows = [
-        (one, _told(reckoning, list(one.noticed)), one.subject.signs_at(road.level or Level.FAST))
+        (one, told_rows(reckoning, list(one.noticed)), one.subject.signs_at(road.level or Level.FAST))
         for one in road.subjects
     ]
     wheels = [(one, terms.place(one)) for one in WHEELS]
@@ -89,7 +85,7 @@ def _measured(reckoning: Reckoning, road: RoadReckoned) -> dict[str, Any]:
         ]  # fmt: skip
         words, drawing = body_words(seen.body, reckoning.terms)[1], Markup(vibration_spectrum(seen.body))
         records.append((seen.entry.id, words, drawing, seen.body, shares, per_cent(seen.body.none)))
-    told = _told(reckoning, [*([state.clutch] if state.clutch else []), *state.dials, *state.distances])
+    told = told_rows(reckoning, [*([state.clutch] if state.clutch else []), *state.dials, *state.distances])
     clutch = reckoning.dossier.mechanics.gearbox in (Gearbox.MANUAL, Gearbox.UNKNOWN)
     return {
         "clutch": clutch,

@@ -89,7 +89,7 @@ def show_arrival(request: Request, desk: DeskHere, reckoning: ReckoningHere) -> 
 
 @router.post("/inspections/{inspection}/arrival")
 async def save_arrival(request: Request, inspection: UUID, desk: DeskHere, reckoning: ReckoningHere) -> Response:
-    """Note the arrival; a later note replaces it, both stay in the logbook."""
+    """Save the arrival; a later one replaces it, and both are kept in the logbook."""
     form = {key: str(value).strip() for key, value in (await request.form()).items()}
     dirt = {key.removeprefix("dirt_"): value for key, value in form.items() if key.startswith("dirt_")}
     said: dict[str, Any] = {key: value for key, value in form.items() if not key.startswith("dirt_")}

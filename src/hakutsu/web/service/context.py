@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
 from typing import Any
-from uuid import UUID
 
 from markupsafe import Markup
 
@@ -18,11 +16,10 @@ from hakutsu.reckoning import Reckoning
 from hakutsu.reckoning.service import ServiceReckoned
 from hakutsu.report.finding_wording import found_line
 from hakutsu.report.service_section import advisory_line, item_line
-from hakutsu.report.wording import body_words
 from hakutsu.vehicle.inventory import belongings
-from hakutsu.vehicle.places import WHEELS, places
 from hakutsu.vehicle.service import ByWhom, ProofOf, advisory_topics
 from hakutsu.web.rendering import fragment
+from hakutsu.web.told import places_offered, told_rows
 
 ROOMS = {"plan": "Service against plan", "tests": "Tests and advisories", "owners": "Owners, keys, cover"}
 FOUND = {
@@ -45,10 +42,6 @@ def service_context(reckoning: Reckoning, room: str) -> dict[str, Any]:
     return context | MADE[room](reckoning, reckoning.station(ServiceReckoned))
 
 
-def _told(reckoning: Reckoning, seen: Iterable[Any]) -> list[tuple[UUID, str]]:
-    return [(one.entry.id, body_words(one.body, reckoning.terms)[1]) for one in seen]
-
-
 def _plan(reckoning: Reckoning, service: ServiceReckoned) -> dict[str, Any]:
     state, terms = reckoning.dossier[ServiceDossier], reckoning.terms
     says = service.countdown
@@ -62,9 +55,9 @@ def _plan(reckoning: Reckoning, service: ServiceReckoned) -> dict[str, Any]:
     return {
         "drawing": Markup(service_line(service.items, service.life, item_name)) if service.works else "",
         "items": [item_line(one, terms) for one in service.items], "maker": service.plan.maker,
-        "done": [(id, words, id in service.doubled) for id, words in _told(reckoning, state.done)],
-        "plans": _told(reckoning, state.plans), "countdown": countdown,
-        "counted": _told(reckoning, [state.countdown] if state.countdown else []),
+        "done": [(id, words, id in service.doubled) for id, words in told_rows(reckoning, state.done)],
+        "plans": told_rows(reckoning, state.plans), "countdown": countdown,
+        "counted": told_rows(reckoning, [state.countdown] if state.countdown else []),
         "by": list(ByWhom), "proofs": list(ProofOf),
         "choices": [(key, one.name) for key, one in scheduled_items().items()],
     }  # fmt: skip
@@ -73,9 +66,9 @@ def _plan(reckoning: Reckoning, service: ServiceReckoned) -> dict[str, Any]:
 def _tests(reckoning: Reckoning, service: ServiceReckoned) -> dict[str, Any]:
     state, terms = reckoning.dossier[ServiceDossier], reckoning.terms
     rows = [(one.entry, *advisory_line(one, terms)) for one in service.advisories]
-    here = [(key, terms.place(key)) for key in (*places(), *WHEELS) if key != "desk"]
+    here = places_offered(reckoning)
     topics = [(key, row.name) for key, row in advisory_topics().items()]
-    return {"tests": _told(reckoning, state.tests), "advisories": rows, "topics": topics, "places": here}
+    return {"tests": told_rows(reckoning, state.tests), "advisories": rows, "topics": topics, "places": here}
 
 
 def _owners(reckoning: Reckoning, service: ServiceReckoned) -> dict[str, Any]:
@@ -84,8 +77,8 @@ def _owners(reckoning: Reckoning, service: ServiceReckoned) -> dict[str, Any]:
     things = [(row.name, str(inventory[key].body.there) if key in inventory else "not looked for")
               for key, row in belongings().items()]  # fmt: skip
     return {
-        "owners": _told(reckoning, state.owners), "keys": _told(reckoning, [state.keys] if state.keys else []),
-        "covers": _told(reckoning, state.covers), "things": things,
+        "owners": told_rows(reckoning, state.owners), "keys": told_rows(reckoning, [state.keys] if state.keys else []),
+        "covers": told_rows(reckoning, state.covers), "things": things,
     }  # fmt: skip
 
 

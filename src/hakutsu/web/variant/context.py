@@ -50,12 +50,10 @@ def _feature(one: FeatureStands, state: VariantDossier) -> dict[str, Any]:
 
 def _offered(known: LibraryFile, reckoning: Reckoning) -> list[tuple[str, str, bool]]:
     """Variants with their keys, those of this body and year first, and whether they fit both."""
-    style, first = reckoning.dossier.vehicle.body_style, reckoning.dossier.mechanics.first_used
-    told = []
-    for key in known.variants:
-        row = known.whole(key)
-        years = row.years is None or first is None or row.years[0] <= first.year <= row.years[1] + 1
-        told.append((key, row.name, (not row.bodies or style in row.bodies) and years))
+    mechanics = reckoning.dossier.mechanics
+    style, year = reckoning.dossier.vehicle.body_style, mechanics.first_used.year if mechanics.first_used else None
+    rows = ((key, known.whole(key)) for key in known.variants)
+    told = [(key, row.name, row.fits(style, year)) for key, row in rows]
     return sorted(told, key=lambda one: (not one[2], one[1]))
 
 

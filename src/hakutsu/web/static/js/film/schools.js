@@ -1,4 +1,4 @@
-/** Schools side by side: worked out only where they are open. */
+/** Other methods side by side: computed only where they are open. */
 
 import { maybe } from "../dom.js";
 
