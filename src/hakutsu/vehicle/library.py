@@ -102,7 +102,7 @@ class VariantRow(_Kept):
     codes: Annotated[dict[str, Words], Field(max_length=200)] = {}
 
     def fits(self, body: str, year: int | None) -> bool:
-        """Whether a vehicle of this body, first used in this year, may be one; sold from stock it may be a year later."""
+        """Whether a vehicle of this body, first used in this year, may be one; one may be sold a year later."""
         in_time = self.years is None or year is None or self.years[0] <= year <= self.years[1] + 1
         return in_time and (not self.bodies or body in self.bodies)
 
